@@ -1,0 +1,4 @@
+export * from './life';
+export * from './proof';
+export * from './readiness';
+export * from './words-for-site';

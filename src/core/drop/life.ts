@@ -1,0 +1,138 @@
+/** The six places that every drop passes, in order. */
+export const STOPS = ['packed', 'landed', 'settled', 'cleared', 'proofed', 'live'] as const;
+export type Stop = (typeof STOPS)[number];
+
+/** States in which the worker has something to do. */
+export const WORKING_STATES = [
+  'packing',
+  'landing',
+  'settling',
+  'clearing',
+  'proofing',
+  'opening',
+  'removing',
+] as const;
+export type WorkingState = (typeof WORKING_STATES)[number];
+
+/** Every state of a drop. */
+export const DROP_STATES = ['draft', ...WORKING_STATES, 'held', 'live', 'snag', 'removed'] as const;
+export type DropState = (typeof DROP_STATES)[number];
+
+/** What a snag came of. */
+export const SNAG_KINDS = ['file', 'permission', 'refused', 'processing', 'rights', 'difference', 'missing'] as const;
+export type SnagKind = (typeof SNAG_KINDS)[number];
+
+/** A snag: where the drop stood, what is wrong, and what a person can do. */
+export interface Snag {
+  at: WorkingState;
+  kind: SnagKind;
+  what: string;
+  remedy: string;
+}
+
+/** Who makes a move: the worker on its own, or a person. */
+export type Mover = 'worker' | 'person';
+
+interface Move {
+  from: readonly DropState[];
+  /** Where it leads; 'where it stood' is the state that the snag came up in. */
+  to: DropState | 'where it stood';
+  by: Mover;
+  /** Only with a snag that came up in this state. */
+  snagAt?: WorkingState;
+}
+
+const BEFORE_REMOVAL = [
+  'packing',
+  'landing',
+  'settling',
+  'clearing',
+  'proofing',
+  'held',
+  'opening',
+  'live',
+  'snag',
+] as const;
+
+/** The life of a drop: every move there is. Nothing else decides what may follow what. */
+export const MOVES = {
+  send: { from: ['draft', 'removed'], to: 'packing', by: 'person' },
+  packed: { from: ['packing'], to: 'landing', by: 'worker' },
+  landed: { from: ['landing'], to: 'settling', by: 'worker' },
+  settled: { from: ['settling'], to: 'clearing', by: 'worker' },
+  cleared: { from: ['clearing'], to: 'proofing', by: 'worker' },
+  proofedAndHeld: { from: ['proofing'], to: 'held', by: 'worker' },
+  proofedAndOpening: { from: ['proofing'], to: 'opening', by: 'worker' },
+  open: { from: ['held'], to: 'opening', by: 'person' },
+  opened: { from: ['opening'], to: 'live', by: 'worker' },
+  revise: { from: ['held', 'live'], to: 'proofing', by: 'person' },
+  snag: { from: WORKING_STATES, to: 'snag', by: 'worker' },
+  tryAgain: { from: ['snag'], to: 'where it stood', by: 'person' },
+  acceptCheck: { from: ['snag'], to: 'proofing', by: 'person', snagAt: 'clearing' },
+  acceptAndHold: { from: ['snag'], to: 'held', by: 'person', snagAt: 'proofing' },
+  acceptAndOpen: { from: ['snag'], to: 'opening', by: 'person', snagAt: 'proofing' },
+  remove: { from: BEFORE_REMOVAL, to: 'removing', by: 'person' },
+  gone: { from: ['removing'], to: 'removed', by: 'worker' },
+} as const satisfies Record<string, Move>;
+
+export type MoveName = keyof typeof MOVES;
+
+/** A move that the life of a drop does not have. */
+export class MoveRefused extends Error {
+  override name = 'MoveRefused';
+}
+
+/**
+ * The state that a move leads to.
+ * @param snag the drop's snag, where it has one
+ * @throws MoveRefused where the move may not follow
+ */
+export function stateAfter(move: MoveName, state: DropState, snag?: Pick<Snag, 'at'>): DropState {
+  const { from, to, snagAt }: Move = MOVES[move];
+  if (!from.includes(state)) throw new MoveRefused(`A drop that is ${state} cannot take the move “${move}”`);
+  if (state === 'snag' && snagAt !== undefined && snag?.at !== snagAt) {
+    throw new MoveRefused(`“${move}” answers a snag found while ${snagAt}, not while ${snag?.at ?? 'nothing'}`);
+  }
+  if (to !== 'where it stood') return to;
+  if (!snag) throw new MoveRefused('A snag has to say where it came up');
+  return snag.at;
+}
+
+/** Whether a move may follow now. */
+export function mayMove(move: MoveName, state: DropState, snag?: Pick<Snag, 'at'>): boolean {
+  try {
+    stateAfter(move, state, snag);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+const STOPS_BEHIND: Record<Exclude<DropState, 'snag'>, number> = {
+  draft: 0,
+  packing: 0,
+  landing: 1,
+  settling: 2,
+  clearing: 3,
+  proofing: 4,
+  held: 5,
+  opening: 5,
+  live: 6,
+  removing: 0,
+  removed: 0,
+};
+
+/** How many of the six stops lie behind a drop. */
+export function stopsBehind(state: DropState, snag?: Pick<Snag, 'at'>): number {
+  return state === 'snag' ? STOPS_BEHIND[snag?.at ?? 'packing'] : STOPS_BEHIND[state];
+}
+
+/** The last stop that a drop has passed. */
+export function lastStop(state: DropState, snag?: Pick<Snag, 'at'>): Stop | undefined {
+  return STOPS[stopsBehind(state, snag) - 1];
+}
+
+/** Whether a drop in this state is the worker's to carry. */
+export function isWorking(state: DropState): state is WorkingState {
+  return (WORKING_STATES as readonly DropState[]).includes(state);
+}

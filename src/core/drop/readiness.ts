@@ -1,0 +1,89 @@
+import { type Chapter, chapterFindings } from '../chapters';
+import { type CutFacts, type Privacy, reasonsNotTaken, type SiteRules } from '../delivery';
+import { overLimit, tagFindings } from '../words';
+import { type RecordWords, wordsForSite } from './words-for-site';
+
+/** A place on the Sheet that a missing thing leads to. */
+export type SheetPlace = 'cut' | 'chapters' | 'title' | 'description' | 'tags' | 'picture' | 'privacy';
+
+/** Something that keeps a video from going to a channel. */
+export interface Missing {
+  place: SheetPlace;
+  what: string;
+}
+
+/** The picture that was chosen; `size` in bytes. */
+export interface PictureFacts {
+  width: number;
+  height: number;
+  size: number;
+  type: string;
+}
+
+/** What readiness is judged by; `facts` are undefined until the cut has arrived and been read. */
+export interface ReadinessInput {
+  words: RecordWords;
+  chapters: readonly Chapter[];
+  facts: CutFacts | undefined;
+  cutRefused: string | undefined;
+  picture: PictureFacts | undefined;
+}
+
+/** What keeps a video from going to a site, in the order of the Sheet; none means that it is ready. */
+export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
+  const { words, facts, chapters } = input;
+  const missing: Missing[] = [];
+  const need = (place: SheetPlace, what: string | undefined) => what && missing.push({ place, what });
+
+  if (input.cutRefused) need('cut', input.cutRefused);
+  if (facts) for (const reason of reasonsNotTaken(facts, site)) need('cut', reason);
+  if (site.chapters) {
+    for (const finding of chapterFindings(chapters, site.chapters.rules, facts?.duration)) {
+      const title = finding.index === undefined ? '' : `“${chapters[finding.index]?.title}”: `;
+      need('chapters', `${title}${finding.what}`);
+    }
+  }
+  const fitted = wordsForSite(words, chapters, facts?.duration, site);
+  if (site.title) {
+    if (fitted.title === '') need('title', 'The title is empty');
+    const over = overLimit(fitted.title, site.title, site.name);
+    need('title', over && `The title is ${over}`);
+  }
+  if (site.text) {
+    const over = overLimit(fitted.text, site.text, site.name);
+    need('description', over && `The description with its chapters is ${over}`);
+    for (const sign of site.text.forbidden) {
+      if (fitted.text.includes(sign)) need('description', `${site.name} does not take ${sign} in the description`);
+    }
+  }
+  if (site.tags) for (const what of tagFindings(fitted.tags, site.tags, site.name)) need('tags', what);
+  for (const what of pictureFindings(input.picture, site)) need('picture', what);
+  return [...missing, ...privacyMissing(words.privacy, site)];
+}
+
+/** Why a site does not take a picture as its thumbnail. */
+export function pictureFindings(picture: PictureFacts | undefined, site: SiteRules): string[] {
+  const rules = site.picture;
+  if (!picture || !rules) return [];
+  const findings: string[] = [];
+  if (!rules.types.includes(picture.type)) findings.push(`${site.name} does not take pictures of type ${picture.type}`);
+  if (picture.size > rules.largest) {
+    const mega = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
+    findings.push(`The picture has ${mega(picture.size)}; ${site.name} takes ${mega(rules.largest)}`);
+  }
+  if (picture.width < rules.narrowest) {
+    findings.push(`The picture is ${picture.width} wide; ${site.name} wants at least ${rules.narrowest}`);
+  }
+  if (rules.shape !== 'as the cut') {
+    const { width, height } = rules.shape;
+    // One pixel of rounding is allowed for: 1366×768 is taken as 16:9.
+    if (Math.abs(picture.width * height - picture.height * width) > Math.max(width, height)) {
+      findings.push(`The picture is ${picture.width}×${picture.height}; ${site.name} wants ${width}:${height}`);
+    }
+  }
+  return findings;
+}
+
+function privacyMissing(privacy: Privacy, site: SiteRules): Missing[] {
+  return site.privacies.includes(privacy) ? [] : [{ place: 'privacy', what: `${site.name} has no such privacy` }];
+}

@@ -1,0 +1,4 @@
+export * from './edl';
+export * from './marker';
+export * from './read';
+export * from './webvtt';

@@ -1,0 +1,80 @@
+import { type Fraction, fraction, minus } from '../time';
+import { type MarkerFile, MarkerFileError } from './marker';
+
+// WebVTT, W3C Candidate Recommendation, section 4.2: hours are optional, of two digits or more; three digits of a second.
+const STAMP = /^(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})$/;
+
+/** A WebVTT timestamp as exact seconds, or undefined where it is none. */
+export function webvttTime(text: string): Fraction | undefined {
+  const match = STAMP.exec(text);
+  if (!match) return undefined;
+  const [hours, minutes, seconds, thousandths] = [match[1] ?? '0', match[2], match[3], match[4]].map(Number) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  return fraction(((hours * 60 + minutes) * 60 + seconds) * 1000 + thousandths, 1000);
+}
+
+const ENTITIES: Record<string, string> = {
+  amp: '&',
+  lt: '<',
+  gt: '>',
+  nbsp: '\u00a0',
+  lrm: '\u200e',
+  rlm: '\u200f',
+};
+
+/** Cue text without its tags, its character references resolved (section 4.2.2). */
+export function webvttPlainText(cue: string): string {
+  return cue
+    .replace(/<[^>]*>/g, '')
+    .replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => ENTITIES[name] ?? '')
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
+/**
+ * Reads a WebVTT chapter file: each cue is a marker whose name is the cue's text.
+ * @throws MarkerFileError naming the line that cannot be read
+ */
+export function readWebvtt(text: string): MarkerFile {
+  const lines = text.replace(/^\ufeff/, '').split(/\r\n|\r|\n/);
+  if (!/^WEBVTT(?:[ \t]|$)/.test(lines[0] ?? '')) {
+    throw new MarkerFileError('a WebVTT file starts with the word WEBVTT', 1);
+  }
+  const file: MarkerFile = { format: 'webvtt', rate: undefined, startFrame: undefined, markers: [], findings: [] };
+  let at = 1;
+  while (at < lines.length && lines[at]?.trim() !== '') at += 1;
+  while (at < lines.length) {
+    while (at < lines.length && lines[at]?.trim() === '') at += 1;
+    if (at >= lines.length) break;
+    const block: string[] = [];
+    const first = at;
+    while (at < lines.length && lines[at]?.trim() !== '') {
+      block.push(lines[at] ?? '');
+      at += 1;
+    }
+    if (/^(NOTE|STYLE|REGION)(?:[ \t]|$)/.test(block[0] ?? '')) continue;
+    const timing = block.findIndex((line) => line.includes('-->'));
+    if (timing < 0) throw new MarkerFileError('a cue needs a timing line with -->', first + 1);
+    const [from = '', rest = ''] = (block[timing] ?? '').split('-->').map((part) => part.trim());
+    const [start, end] = [webvttTime(from), webvttTime(rest.split(/[ \t]/)[0] ?? '')];
+    if (!start || !end) {
+      throw new MarkerFileError('a cue’s times should look like 00:01:02.345 --> 00:02:03.456', first + timing + 1);
+    }
+    const length = minus(end, start);
+    if (length.num < 0) throw new MarkerFileError('a cue ends before it starts', first + timing + 1);
+    const name = webvttPlainText(block.slice(timing + 1).join('\n'));
+    if (name === '') {
+      file.findings.push({
+        at: `line ${first + timing + 1}`,
+        what: 'a cue without text',
+        done: 'kept it without a name',
+      });
+    }
+    file.markers.push({ time: start, length, name, note: '', colour: '', on: 'timeline' });
+  }
+  return file;
+}

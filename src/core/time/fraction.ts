@@ -1,0 +1,97 @@
+/** An exact number of seconds (or of frames a second): `num / den`, in lowest terms, `den` above zero. */
+export interface Fraction {
+  readonly num: number;
+  readonly den: number;
+}
+
+const MOST = BigInt(Number.MAX_SAFE_INTEGER);
+
+function greatestCommonDivisor(a: bigint, b: bigint): bigint {
+  let [x, y] = [a < 0n ? -a : a, b < 0n ? -b : b];
+  while (y !== 0n) [x, y] = [y, x % y];
+  return x;
+}
+
+function fromBig(num: bigint, den: bigint): Fraction {
+  if (den === 0n) throw new RangeError('A fraction needs a denominator other than zero');
+  const sign = den < 0n ? -1n : 1n;
+  const divisor = greatestCommonDivisor(num, den) || 1n;
+  const [n, d] = [(sign * num) / divisor, (sign * den) / divisor];
+  if (n > MOST || n < -MOST || d > MOST) throw new RangeError(`${num}/${den} is out of range for exact arithmetic`);
+  return { num: Number(n), den: Number(d) };
+}
+
+/**
+ * The fraction `num / den` in lowest terms.
+ * @throws RangeError if `den` is zero or either part is no safe integer.
+ */
+export function fraction(num: number, den = 1): Fraction {
+  if (!Number.isSafeInteger(num) || !Number.isSafeInteger(den)) {
+    throw new RangeError(`${num}/${den} is not made of whole numbers`);
+  }
+  return fromBig(BigInt(num), BigInt(den));
+}
+
+export const ZERO: Fraction = { num: 0, den: 1 };
+
+/** `a + b`, exact. */
+export function plus(a: Fraction, b: Fraction): Fraction {
+  return fromBig(BigInt(a.num) * BigInt(b.den) + BigInt(b.num) * BigInt(a.den), BigInt(a.den) * BigInt(b.den));
+}
+
+/** `a - b`, exact. */
+export function minus(a: Fraction, b: Fraction): Fraction {
+  return plus(a, { num: -b.num, den: b.den });
+}
+
+/** `a × b`, exact. */
+export function times(a: Fraction, b: Fraction): Fraction {
+  return fromBig(BigInt(a.num) * BigInt(b.num), BigInt(a.den) * BigInt(b.den));
+}
+
+/** `a ÷ b`, exact. @throws RangeError if `b` is zero. */
+export function over(a: Fraction, b: Fraction): Fraction {
+  return fromBig(BigInt(a.num) * BigInt(b.den), BigInt(a.den) * BigInt(b.num));
+}
+
+/** Below zero, zero or above zero as `a` is less than, equal to or more than `b`. */
+export function compare(a: Fraction, b: Fraction): number {
+  const difference = BigInt(a.num) * BigInt(b.den) - BigInt(b.num) * BigInt(a.den);
+  return difference < 0n ? -1 : difference > 0n ? 1 : 0;
+}
+
+/** The greatest whole number that is not above `a`. */
+export function floor(a: Fraction): number {
+  const [num, den] = [BigInt(a.num), BigInt(a.den)];
+  const remainder = ((num % den) + den) % den;
+  return Number((num - remainder) / den);
+}
+
+/** The nearest double, for drawing and for sorting on screen only; never to compute with. */
+export function toNumber(a: Fraction): number {
+  return a.num / a.den;
+}
+
+/**
+ * Reads a decimal such as `12.345` or `-0.5` exactly.
+ * @returns undefined where the text is no plain decimal or has too many digits to be kept exactly.
+ */
+export function fromDecimal(text: string): Fraction | undefined {
+  const match = /^([+-]?)(\d{1,15})(?:\.(\d{1,9}))?$/.exec(text.trim());
+  if (!match) return undefined;
+  const digits = match[3] ?? '';
+  const whole = BigInt(`${match[2]}${digits}`);
+  try {
+    return fromBig(match[1] === '-' ? -whole : whole, 10n ** BigInt(digits.length));
+  } catch {
+    return undefined;
+  }
+}
+
+/** The decimal text of `a` with `places` digits after the point, rounded towards minus infinity. */
+export function toDecimal(a: Fraction, places: number): string {
+  const scaled = floor(times(a, fraction(10 ** places)));
+  const digits = String(Math.abs(scaled)).padStart(places + 1, '0');
+  const text = places === 0 ? digits : `${digits.slice(0, -places)}.${digits.slice(-places)}`;
+  return scaled < 0 ? `-${text}` : text;
+}

@@ -1,0 +1,4 @@
+export * from './fraction';
+export * from './rate';
+export * from './timecode';
+export * from './viewer-time';

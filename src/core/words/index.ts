@@ -1,0 +1,3 @@
+export * from './limits';
+export * from './tags';
+export * from './title-from-file';

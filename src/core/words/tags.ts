@@ -1,0 +1,41 @@
+/** What a site takes as tags. `mostWithCommas` counts UTF-16 code units of all tags joined by commas. */
+export interface TagRules {
+  most: number;
+  mostWithCommas: number | undefined;
+  longest: number | undefined;
+}
+
+/** Tags from text with commas or line ends between them: trimmed, empty ones gone, repeats (in any case) dropped. */
+export function tagsFromText(text: string): string[] {
+  return uniqueTags(text.split(/[,\n]/));
+}
+
+/** The tags trimmed, without empty ones and without repeats in any case; the first spelling stays. */
+export function uniqueTags(tags: readonly string[]): string[] {
+  const seen = new Set<string>();
+  const kept: string[] = [];
+  for (const raw of tags) {
+    const tag = raw.replace(/\s+/g, ' ').trim().replace(/^#+/, '');
+    const key = tag.toLocaleLowerCase('en');
+    if (tag === '' || seen.has(key)) continue;
+    seen.add(key);
+    kept.push(tag);
+  }
+  return kept;
+}
+
+/** What of the tags a site does not take, in words. */
+export function tagFindings(tags: readonly string[], rules: TagRules, site: string): string[] {
+  const findings: string[] = [];
+  if (tags.length > rules.most) findings.push(`${tags.length} tags; ${site} takes ${rules.most}`);
+  const joined = tags.join(',').length;
+  if (rules.mostWithCommas !== undefined && joined > rules.mostWithCommas) {
+    findings.push(`The tags are ${joined} characters with their commas; ${site} takes ${rules.mostWithCommas}`);
+  }
+  for (const tag of tags) {
+    if (rules.longest !== undefined && [...tag].length > rules.longest) {
+      findings.push(`The tag “${tag}” is longer than ${rules.longest} characters`);
+    }
+  }
+  return findings;
+}

@@ -1,0 +1,49 @@
+import type { Database } from './database';
+
+/** A change that a person made to a video: the field with its value before and after, as JSON. */
+export interface Change {
+  id: number;
+  field: string;
+  before: string;
+  after: string;
+}
+
+const columns = ['id', 'field', 'before', 'after'];
+
+/** Two changes of one text field within this span are one, so that undo takes back a thought and not a letter. */
+const ONE_THOUGHT_MILLISECONDS = 3000;
+
+/**
+ * Writes a change down. What had been undone can no longer be redone.
+ * @param joins whether it may be joined to a change of the same field made a moment before
+ */
+export async function addChange(
+  db: Database,
+  videoId: string,
+  change: Omit<Change, 'id'>,
+  joins: boolean,
+): Promise<void> {
+  await db('changes').where({ videoId, state: 'undone' }).update({ state: 'dropped' });
+  const at = new Date();
+  const last = await db('changes').where({ videoId, state: 'made' }).orderBy('id', 'desc').first(['id', 'field', 'at']);
+  if (joins && last?.field === change.field && at.getTime() - last.at.getTime() < ONE_THOUGHT_MILLISECONDS) {
+    await db('changes').where({ id: last.id }).update({ after: change.after, at });
+    return;
+  }
+  await db('changes').insert({ videoId, ...change, at, state: 'made' });
+}
+
+/** The change that undo would take back. */
+export async function lastMade(db: Database, videoId: string): Promise<Change | undefined> {
+  return db('changes').where({ videoId, state: 'made' }).orderBy('id', 'desc').first(columns);
+}
+
+/** The change that redo would make again. */
+export async function firstUndone(db: Database, videoId: string): Promise<Change | undefined> {
+  return db('changes').where({ videoId, state: 'undone' }).orderBy('id').first(columns);
+}
+
+/** Marks a change as undone, or as made again. */
+export async function markChange(db: Database, id: number, state: 'made' | 'undone'): Promise<void> {
+  await db('changes').where({ id }).update({ state });
+}

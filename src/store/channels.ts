@@ -1,0 +1,91 @@
+import type { AccountState } from './accounts';
+import type { Database } from './database';
+import { newId } from './ids';
+
+export interface Channel {
+  id: string;
+  accountId: string;
+  site: string;
+  siteChannelId: string;
+  name: string;
+  address: string;
+  accountName: string;
+  /** Whether the account's permission still covers this channel. */
+  granted: boolean;
+  accountState: AccountState;
+}
+
+export interface Playlist {
+  id: string;
+  channelId: string;
+  sitePlaylistId: string;
+  title: string;
+  videos: number;
+}
+
+const channelQuery = (db: Database) =>
+  db('channels as c').join('accounts as a', 'a.id', 'c.accountId').select({
+    id: 'c.id',
+    accountId: 'c.accountId',
+    site: 'a.site',
+    siteChannelId: 'c.siteChannelId',
+    name: 'c.name',
+    address: 'c.address',
+    granted: 'c.granted',
+    accountName: 'a.name',
+    accountState: 'a.state',
+  });
+
+const fromRow = (row: Omit<Channel, 'granted'> & { granted: number }): Channel => ({
+  ...row,
+  granted: row.granted === 1,
+});
+
+/** Every channel that was ever connected, in the order in which they came. */
+export async function allChannels(db: Database): Promise<Channel[]> {
+  return (await channelQuery(db).orderBy('c.id')).map(fromRow);
+}
+
+export async function channelById(db: Database, id: string): Promise<Channel | undefined> {
+  const row = await channelQuery(db).where('c.id', id).first();
+  return row && fromRow(row);
+}
+
+/** Keeps the channels that an account's permission covers now; channels it no longer covers stay, marked so. */
+export async function keepChannels(
+  db: Database,
+  accountId: string,
+  found: readonly Pick<Channel, 'siteChannelId' | 'name' | 'address'>[],
+): Promise<void> {
+  await db('channels').where({ accountId }).update({ granted: false });
+  for (const { siteChannelId, name, address } of found) {
+    await db('channels')
+      .insert({ id: newId(), accountId, siteChannelId, name, address, granted: true, createdAt: new Date() })
+      .onConflict(['accountId', 'siteChannelId'])
+      .merge(['name', 'address', 'granted']);
+  }
+}
+
+/** Keeps a channel's playlists as the site lists them; those that are gone there go here. */
+export async function keepPlaylists(
+  db: Database,
+  channelId: string,
+  found: readonly Pick<Playlist, 'sitePlaylistId' | 'title' | 'videos'>[],
+): Promise<void> {
+  const known = found.map((playlist) => playlist.sitePlaylistId);
+  await db('playlists').where({ channelId }).whereNotIn('sitePlaylistId', known).delete();
+  for (const { sitePlaylistId, title, videos } of found) {
+    await db('playlists')
+      .insert({ id: newId(), channelId, sitePlaylistId, title, videos })
+      .onConflict(['channelId', 'sitePlaylistId'])
+      .merge(['title', 'videos']);
+  }
+}
+
+/** The playlists of the channels named, as last read from their sites. */
+export async function playlistsOf(db: Database, channelIds: readonly string[]): Promise<Playlist[]> {
+  return db('playlists')
+    .select('id', 'channelId', 'sitePlaylistId', 'title', 'videos')
+    .whereIn('channelId', [...channelIds])
+    .orderBy('id');
+}

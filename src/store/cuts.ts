@@ -1,0 +1,127 @@
+import type { CutFacts } from '@/core/delivery';
+import { type Claim, ClaimLost, claimed } from './claims';
+import { type Database, fromJson, toJson } from './database';
+import { newId } from './ids';
+
+export type CutState = 'arriving' | 'reading' | 'ready' | 'refused';
+
+export interface Cut {
+  id: string;
+  videoId: string;
+  ordinal: number;
+  fileName: string;
+  fileKey: string;
+  /** What the browser knows the file by, to go on with a broken transfer. */
+  fingerprint: string | undefined;
+  size: number;
+  received: number;
+  state: CutState;
+  digest: string | undefined;
+  facts: CutFacts | undefined;
+  refusal: string | undefined;
+  createdAt: Date;
+  arrivedAt: Date | undefined;
+}
+
+type Row = { [K in keyof Cut]: Exclude<Cut[K], undefined> | null } & { facts: string | null };
+
+const columns = [
+  'id',
+  'videoId',
+  'ordinal',
+  'fileName',
+  'fileKey',
+  'fingerprint',
+  'size',
+  'received',
+  'state',
+  'digest',
+  'facts',
+  'refusal',
+  'createdAt',
+  'arrivedAt',
+];
+
+function fromRow(row: Row): Cut {
+  const entries = Object.entries(row).map(([key, value]) => [key, value ?? undefined]);
+  return { ...Object.fromEntries(entries), facts: fromJson<CutFacts>(row.facts) } as Cut;
+}
+
+/** Notes that a file is on its way in as a video's next cut. */
+export async function makeCut(
+  db: Database,
+  cut: Pick<Cut, 'videoId' | 'fileName' | 'fingerprint' | 'size'>,
+): Promise<Cut> {
+  const id = newId();
+  const last = await db('cuts')
+    .where({ videoId: cut.videoId })
+    .max<{ last: number | null }>({ last: 'ordinal' })
+    .first();
+  const now = new Date();
+  await db('cuts').insert({
+    ...cut,
+    id,
+    ordinal: (last?.last ?? 0) + 1,
+    fileKey: `cuts/${id}`,
+    state: 'arriving',
+    createdAt: now,
+    nextTryAt: now,
+  });
+  return (await cutById(db, id)) as Cut;
+}
+
+export async function cutById(db: Database, id: string): Promise<Cut | undefined> {
+  const row: Row | undefined = await db('cuts').where({ id }).first(columns);
+  return row && fromRow(row);
+}
+
+/** The newest cut of each video named, by video. */
+export async function newestCuts(db: Database, videoIds: readonly string[]): Promise<Map<string, Cut>> {
+  const rows: Row[] = await db('cuts')
+    .select(columns)
+    .whereIn('videoId', [...videoIds])
+    .orderBy('ordinal');
+  return new Map(rows.map((row) => [row.videoId ?? '', fromRow(row)]));
+}
+
+/** The cut still arriving that the browser knows by a fingerprint. */
+export async function arrivingCutByFingerprint(db: Database, fingerprint: string): Promise<Cut | undefined> {
+  const row: Row | undefined = await db('cuts')
+    .where({ fingerprint, state: 'arriving' })
+    .orderBy('id', 'desc')
+    .first(columns);
+  return row && fromRow(row);
+}
+
+/** Notes how much of a file has come in. */
+export async function noteReceived(db: Database, id: string, received: number): Promise<void> {
+  await db('cuts').where({ id, state: 'arriving' }).update({ received });
+}
+
+/** Notes that every byte of a cut is here, for a worker to read its facts. */
+export async function noteArrived(db: Database, id: string, size: number): Promise<void> {
+  const now = new Date();
+  await db('cuts')
+    .where({ id, state: 'arriving' })
+    .update({ state: 'reading', size, received: size, arrivedAt: now, nextTryAt: now });
+}
+
+/** Ends the reading of a cut: with its facts, or with why it cannot be used. @throws ClaimLost */
+export async function endReading(
+  db: Database,
+  claim: Claim,
+  found: { facts: CutFacts; digest: string } | { refusal: string },
+): Promise<void> {
+  const fields =
+    'facts' in found
+      ? { state: 'ready', facts: toJson(found.facts), digest: found.digest }
+      : { state: 'refused', refusal: found.refusal };
+  if ((await claimed(db, claim).update({ ...fields, leaseOwner: null, leaseUntil: null })) === 0) {
+    throw new ClaimLost(`cut ${claim.id}`);
+  }
+}
+
+/** Deletes a cut that never became a video's. */
+export async function deleteCut(db: Database, id: string): Promise<void> {
+  await db('cuts').where({ id }).delete();
+}

@@ -1,0 +1,82 @@
+import knex, { type Knex } from 'knex';
+import { migrations } from './migrations';
+import { settings } from './settings';
+
+/** A connection to the database, or a transaction on one: what every function of the store takes first. */
+export type Database = Knex;
+
+const DATABASE_NAME = 'kettle_drop';
+
+const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
+const camel = (name: string) => name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+
+function camelKeys(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(camelKeys);
+  if (value === null || typeof value !== 'object' || Object.getPrototypeOf(value) === Date.prototype) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, held]) => [camel(key), held]));
+}
+
+function connect(database: string | undefined): Knex {
+  return knex({
+    client: 'mysql2',
+    connection: {
+      host: '127.0.0.1',
+      port: settings().databasePort,
+      user: 'root',
+      database,
+      charset: 'utf8mb4',
+      timezone: 'Z',
+    },
+    pool: { min: 0, max: 10 },
+    acquireConnectionTimeout: 10_000,
+    wrapIdentifier: (name, original) => original(name === '*' ? name : snake(name)),
+    postProcessResponse: camelKeys,
+  });
+}
+
+const holder = globalThis as typeof globalThis & { kettleDatabase?: Knex };
+
+/** The one connection pool of this process. */
+export function database(): Knex {
+  holder.kettleDatabase ??= connect(DATABASE_NAME);
+  return holder.kettleDatabase;
+}
+
+/** Closes the pool, so that a process can end. */
+export async function closeDatabase(): Promise<void> {
+  await holder.kettleDatabase?.destroy();
+  holder.kettleDatabase = undefined;
+}
+
+/** Makes the database where it is missing and brings its tables to the newest form. */
+export async function migrate(): Promise<void> {
+  const server = connect(undefined);
+  try {
+    await server.raw(`CREATE DATABASE IF NOT EXISTS ?? CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`, [
+      DATABASE_NAME,
+    ]);
+  } finally {
+    await server.destroy();
+  }
+  await database().migrate.latest({
+    migrationSource: {
+      getMigrations: async () => Object.keys(migrations),
+      getMigrationName: (name: string) => name,
+      getMigration: async (name: string) => {
+        const found = migrations[name];
+        if (!found) throw new Error(`There is no migration ${name}`);
+        return found;
+      },
+    },
+  });
+}
+
+/** Reads a JSON column, which MariaDB hands over as text. */
+export function fromJson<T>(text: string | null): T | undefined {
+  return text === null ? undefined : (JSON.parse(text) as T);
+}
+
+/** A value for a JSON column. */
+export function toJson(value: unknown): string | null {
+  return value === undefined || value === null ? null : JSON.stringify(value);
+}

@@ -1,0 +1,210 @@
+import type { Privacy } from '@/core/delivery';
+import { type DropState, type MoveName, type Snag, stateAfter } from '@/core/drop';
+import { type Claim, ClaimLost, claimed } from './claims';
+import { type Database, fromJson, toJson } from './database';
+import { newId } from './ids';
+
+/** How far the site is with a drop, in its own words, `fraction` between 0 and 1 where it tells. */
+export interface DropProgress {
+  says: string;
+  fraction?: number;
+  bytesPerSecond?: number;
+  secondsLeft?: number;
+}
+
+/** One video on its way to one channel. */
+export interface Drop {
+  id: string;
+  videoId: string;
+  channelId: string;
+  renditionId: string | undefined;
+  state: DropState;
+  snag: Snag | undefined;
+  /** Why nothing moves at the moment, where the worker waits for something. */
+  waiting: string | undefined;
+  /** Set only where this channel's privacy is another than the record's. */
+  privacy: Privacy | undefined;
+  /** Site ids of the playlists that the video is put in. */
+  playlists: string[];
+  /** How often the video was sent to this channel anew, after it had been removed there. */
+  round: number;
+  siteVideoId: string | undefined;
+  link: string | undefined;
+  /** What the adapter needs to go on with the bytes. */
+  carry: Record<string, string> | undefined;
+  progress: DropProgress | undefined;
+  bytesSent: number;
+  bytesTotal: number;
+  /** The words that were last given to the site, as JSON. */
+  sentWords: string | undefined;
+  /** Whether a person has asked for it to be opened. */
+  openAsked: boolean;
+  attempts: number;
+  sentAt: Date | undefined;
+  liveAt: Date | undefined;
+  updatedAt: Date;
+}
+
+/** One step in a drop's history; these are only ever added. */
+export interface DropEvent {
+  id: number;
+  dropId: string;
+  at: Date;
+  kind: string;
+  says: string;
+}
+
+const columns = [
+  'id',
+  'videoId',
+  'channelId',
+  'renditionId',
+  'state',
+  'snag',
+  'waiting',
+  'privacy',
+  'playlists',
+  'round',
+  'siteVideoId',
+  'link',
+  'carry',
+  'progress',
+  'bytesSent',
+  'bytesTotal',
+  'sentWords',
+  'openAsked',
+  'attempts',
+  'sentAt',
+  'liveAt',
+  'updatedAt',
+];
+
+type Row = { [K in keyof Drop]: unknown } & Record<'snag' | 'playlists' | 'carry' | 'progress', string | null>;
+
+function fromRow(row: Row): Drop {
+  const entries = Object.entries(row).map(([key, value]) => [key, value ?? undefined]);
+  return {
+    ...Object.fromEntries(entries),
+    snag: fromJson<Snag>(row.snag),
+    playlists: fromJson<string[]>(row.playlists) ?? [],
+    carry: fromJson<Record<string, string>>(row.carry),
+    progress: fromJson<DropProgress>(row.progress),
+    openAsked: row.openAsked === 1,
+  } as Drop;
+}
+
+/** Ticks a channel for a video: a drop that has not been sent. Nothing happens where there is one already. */
+export async function makeDrop(db: Database, videoId: string, channelId: string): Promise<void> {
+  const now = new Date();
+  await db('drops')
+    .insert({
+      id: newId(),
+      videoId,
+      channelId,
+      state: 'draft',
+      playlists: '[]',
+      createdAt: now,
+      updatedAt: now,
+      nextTryAt: now,
+    })
+    .onConflict(['videoId', 'channelId'])
+    .ignore();
+}
+
+/** Takes a tick back; a drop that was sent stays. Whether one went is returned. */
+export async function deleteDraft(db: Database, videoId: string, channelId: string): Promise<boolean> {
+  return (await db('drops').where({ videoId, channelId, state: 'draft' }).delete()) > 0;
+}
+
+export async function dropById(db: Database, id: string, lock = false): Promise<Drop | undefined> {
+  const query = db('drops').where({ id }).first(columns);
+  const row: Row | undefined = await (lock ? query.forUpdate() : query);
+  return row && fromRow(row);
+}
+
+/** The drops of the videos named, in the order in which their channels were ticked. */
+export async function dropsOf(db: Database, videoIds: readonly string[]): Promise<Drop[]> {
+  const rows: Row[] = await db('drops')
+    .select(columns)
+    .whereIn('videoId', [...videoIds])
+    .orderBy('id');
+  return rows.map(fromRow);
+}
+
+/** The history of drops, oldest first. */
+export async function eventsOf(db: Database, dropIds: readonly string[]): Promise<DropEvent[]> {
+  return db('dropEvents')
+    .select('id', 'dropId', 'at', 'kind', 'says')
+    .whereIn('dropId', [...dropIds])
+    .orderBy('id');
+}
+
+/** Adds a step to a drop's history. */
+export async function addDropEvent(db: Database, dropId: string, kind: string, says: string): Promise<void> {
+  await db('dropEvents').insert({ dropId, at: new Date(), kind, says: says.slice(0, 2000) });
+}
+
+/** Fields of a drop that may be set beside its state. */
+export type DropFields = Partial<Omit<Drop, 'id' | 'videoId' | 'channelId' | 'state' | 'updatedAt'>>;
+
+function toRow(fields: DropFields): Record<string, unknown> {
+  const row: Record<string, unknown> = { updatedAt: new Date() };
+  for (const [key, value] of Object.entries(fields)) {
+    const json = key === 'snag' || key === 'playlists' || key === 'carry' || key === 'progress';
+    row[key] = json ? toJson(value) : (value ?? null);
+  }
+  return row;
+}
+
+/** Sets fields of a drop that a person decides. */
+export async function setDrop(db: Database, id: string, fields: DropFields): Promise<void> {
+  await db('drops').where({ id }).update(toRow(fields));
+}
+
+/** Sets fields of a drop that a worker carries. @throws ClaimLost where it is no longer the worker's. */
+export async function setClaimedDrop(db: Database, claim: Claim, fields: DropFields): Promise<void> {
+  if ((await claimed(db, claim).update(toRow(fields))) === 0) throw new ClaimLost(`drop ${claim.id}`);
+}
+
+/**
+ * Moves a drop and writes the move into its history. The next step is due at once.
+ * @throws MoveRefused where the life of a drop has no such move
+ * @throws ClaimLost where a worker moves a drop that is no longer its own
+ */
+export async function moveDrop(
+  db: Database,
+  drop: Pick<Drop, 'id' | 'state' | 'snag'>,
+  move: MoveName,
+  says: string,
+  fields: DropFields = {},
+  claim?: Claim,
+): Promise<DropState> {
+  const state = stateAfter(move, drop.state, drop.snag);
+  const row = {
+    ...toRow({ snag: undefined, waiting: undefined, progress: undefined, attempts: 0, ...fields }),
+    state,
+    nextTryAt: new Date(),
+    ...(claim ? { leaseOwner: null, leaseUntil: null } : {}),
+  };
+  const query = claim ? claimed(db, claim) : db('drops').where({ id: drop.id, state: drop.state });
+  if ((await query.update(row)) === 0) throw new ClaimLost(`drop ${drop.id}`);
+  await addDropEvent(db, drop.id, move, says);
+  return state;
+}
+
+/** Lets a drop rest until `at`. @throws ClaimLost */
+export async function postponeDrop(db: Database, claim: Claim, at: Date, fields: DropFields): Promise<void> {
+  const row = { ...toRow(fields), nextTryAt: at, leaseOwner: null, leaseUntil: null };
+  if ((await claimed(db, claim).update(row)) === 0) throw new ClaimLost(`drop ${claim.id}`);
+}
+
+/** Makes drops that wait in a worker's hands due at once, for a reason that has just gone away. */
+export async function hastenDrops(
+  db: Database,
+  by: { videoId: string } | { channelIds: readonly string[] },
+): Promise<void> {
+  const query = db('drops').whereNull('leaseOwner');
+  if ('videoId' in by) query.where({ videoId: by.videoId });
+  else query.whereIn('channelId', [...by.channelIds]);
+  await query.update({ nextTryAt: new Date() });
+}

@@ -1,0 +1,21 @@
+import type { Readable } from 'node:stream';
+
+/** What was put: bytes and SHA-256 in hexadecimal. */
+export interface PutFile {
+  size: number;
+  digest: string;
+}
+
+/** Where files are kept. A key is made by us, never from a name that came from outside. */
+export interface FileStore {
+  /** Keeps a stream under a key, whole or not at all. */
+  put(key: string, bytes: Readable): Promise<PutFile>;
+  /** The bytes from `start` up to and including `end`. */
+  open(key: string, start?: number, end?: number): Readable;
+  size(key: string): Promise<number>;
+  remove(key: string): Promise<void>;
+  /** A path on this machine's disk that ffmpeg can read. */
+  localPath(key: string): string;
+  /** Bytes that can still be kept. */
+  free(): Promise<number>;
+}

@@ -1,0 +1,27 @@
+import type { Database } from './database';
+import { newId } from './ids';
+
+/** A file made from a cut for a site; `settings` names how, 'as it is' being the cut itself. Drops share renditions. */
+export interface Rendition {
+  id: string;
+  cutId: string;
+  settings: string;
+  fileKey: string;
+  size: number;
+  digest: string;
+}
+
+const columns = ['id', 'cutId', 'settings', 'fileKey', 'size', 'digest'];
+
+export async function renditionById(db: Database, id: string): Promise<Rendition | undefined> {
+  return db('renditions').where({ id }).first(columns);
+}
+
+/** The rendition of a cut with these settings, made known where it is new. */
+export async function keepRendition(db: Database, rendition: Omit<Rendition, 'id'>): Promise<Rendition> {
+  await db('renditions')
+    .insert({ id: newId(), ...rendition, createdAt: new Date() })
+    .onConflict(['cutId', 'settings'])
+    .ignore();
+  return db('renditions').where({ cutId: rendition.cutId, settings: rendition.settings }).first(columns);
+}

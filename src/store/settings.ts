@@ -1,0 +1,49 @@
+import path from 'node:path';
+import { number, object, string } from 'yup';
+
+const port = (fallback: number) => number().integer().min(1).max(65535).default(fallback).required();
+
+const shape = object({
+  KETTLE_PORT: port(7300),
+  KETTLE_DB_PORT: port(7306),
+  KETTLE_SITES_PORT: port(7310),
+  KETTLE_HOME: string().default('.kettle').required(),
+  KETTLE_LEASE_SECONDS: number().min(1).max(600).default(15).required(),
+  KETTLE_LOG_LEVEL: string().oneOf(['debug', 'info', 'warn', 'error', 'silent']).default('info').required(),
+});
+
+/** Where Kettle Drop listens and keeps its things. */
+export interface Settings {
+  webPort: number;
+  databasePort: number;
+  sitesPort: number;
+  /** Absolute path of the folder for data, files and logs. */
+  home: string;
+  /** How long a worker's claim holds without a heartbeat. */
+  leaseSeconds: number;
+  logLevel: string;
+}
+
+let known: Settings | undefined;
+
+/** The settings from the environment, each with its default. @throws ValidationError naming the variable that is wrong. */
+export function settings(): Settings {
+  if (known) return known;
+  const env = shape.validateSync({
+    KETTLE_PORT: process.env.KETTLE_PORT,
+    KETTLE_DB_PORT: process.env.KETTLE_DB_PORT,
+    KETTLE_SITES_PORT: process.env.KETTLE_SITES_PORT,
+    KETTLE_HOME: process.env.KETTLE_HOME,
+    KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
+    KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
+  });
+  known = {
+    webPort: env.KETTLE_PORT,
+    databasePort: env.KETTLE_DB_PORT,
+    sitesPort: env.KETTLE_SITES_PORT,
+    home: path.resolve(/* turbopackIgnore: true */ env.KETTLE_HOME),
+    leaseSeconds: env.KETTLE_LEASE_SECONDS,
+    logLevel: env.KETTLE_LOG_LEVEL,
+  };
+  return known;
+}

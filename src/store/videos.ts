@@ -1,0 +1,83 @@
+import type { Privacy } from '@/core/delivery';
+import { type Database, fromJson, toJson } from './database';
+import { newId } from './ids';
+
+/** A video's record: what is set on it. */
+export interface Video {
+  id: string;
+  title: string;
+  titleFrom: 'file' | 'person';
+  description: string;
+  tags: string[];
+  privacy: Privacy;
+  chapterColours: string[];
+  pictureId: string | undefined;
+  createdAt: Date;
+  updatedAt: Date;
+}
+
+interface Row extends Omit<Video, 'tags' | 'chapterColours' | 'pictureId'> {
+  tags: string;
+  chapterColours: string;
+  pictureId: string | null;
+}
+
+const fromRow = (row: Row): Video => ({
+  ...row,
+  tags: fromJson<string[]>(row.tags) ?? [],
+  chapterColours: fromJson<string[]>(row.chapterColours) ?? [],
+  pictureId: row.pictureId ?? undefined,
+});
+
+/** Makes a record whose title came from its file's name; its id is returned. */
+export async function makeVideo(db: Database, title: string): Promise<string> {
+  const id = newId();
+  const now = new Date();
+  await db('videos').insert({
+    id,
+    title,
+    titleFrom: 'file',
+    description: '',
+    tags: '[]',
+    privacy: 'private',
+    chapterColours: '[]',
+    createdAt: now,
+    updatedAt: now,
+  });
+  return id;
+}
+
+/** One record; with `lock`, changes of others wait until the transaction ends. */
+export async function videoById(db: Database, id: string, lock = false): Promise<Video | undefined> {
+  const query = db('videos').where({ id }).first();
+  const row: Row | undefined = await (lock ? query.forUpdate() : query);
+  return row && fromRow(row);
+}
+
+export async function allVideos(db: Database): Promise<Video[]> {
+  return (await db<Row>('videos').select().orderBy('id', 'desc')).map((row) => fromRow(row as Row));
+}
+
+/** Sets fields of a record. */
+export async function setVideo(
+  db: Database,
+  id: string,
+  fields: Partial<Omit<Video, 'id' | 'createdAt' | 'updatedAt'>>,
+): Promise<void> {
+  const { tags, chapterColours, ...plain } = fields;
+  const { pictureId, ...rest } = plain;
+  await db('videos')
+    .where({ id })
+    .update({
+      ...rest,
+      ...('pictureId' in fields ? { pictureId: pictureId ?? null } : {}),
+      ...(tags ? { tags: toJson(tags) } : {}),
+      ...(chapterColours ? { chapterColours: toJson(chapterColours) } : {}),
+      updatedAt: new Date(),
+    });
+}
+
+/** Deletes a record with everything that hangs on it. */
+export async function deleteVideo(db: Database, id: string): Promise<void> {
+  await db('videos').where({ id }).delete();
+}

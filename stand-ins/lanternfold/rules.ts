@@ -1,0 +1,65 @@
+import { array, number, object, string } from 'yup';
+import { Problem } from '../shared/problem';
+import type { Chapter, Video } from './video';
+
+const GIB = 1024 ** 3;
+const LINE = /^\s*(?:(\d{1,2}):)?(\d{1,3}):([0-5]\d)\s+(?:[-–]\s+)?(\S.*)$/;
+
+export const newVideoShape = object({
+  fileName: string().trim().min(1).max(500).required(),
+  size: number()
+    .integer()
+    .min(1)
+    .max(64 * GIB)
+    .required(),
+}).noUnknown();
+
+export const wordsShape = object({
+  title: string().trim().min(1).max(90),
+  description: string()
+    .max(4000)
+    .test('signs', 'description must not contain < or >', (text) => !/[<>]/.test(text ?? '')),
+  tags: array(string().required())
+    .max(30)
+    .test(
+      'budget',
+      'tags must be at most 400 characters with their commas',
+      (tags) => (tags ?? []).join(',').length <= 400,
+    ),
+  visibility: string().oneOf(['open', 'by-link', 'closed'] as const),
+}).noUnknown();
+
+export const playlistShape = object({ title: string().trim().min(1).max(100).required() }).noUnknown();
+
+export const placeShape = object({ playlistIds: array(string().required()).required() }).noUnknown();
+
+const THUMBNAIL_BYTES = 3_000_000;
+
+/** Checks a thumbnail: JPEG, PNG or WebP, 16:9, from 1280 wide, at most 3 MB. */
+export function checkThumbnail(found: { format?: string; width?: number; height?: number }, bytes: number): void {
+  const { format = '', width = 0, height = 0 } = found;
+  const refuse = (detail: string) => {
+    throw new Problem(422, 'Picture not taken', detail, { field: 'thumbnail' });
+  };
+  if (!['jpeg', 'png', 'webp'].includes(format)) refuse('Only JPEG, PNG and WebP are taken');
+  if (bytes > THUMBNAIL_BYTES) refuse(`At most ${THUMBNAIL_BYTES} bytes are taken`);
+  if (width < 1280) refuse('It has to be at least 1280 pixels wide');
+  if (Math.abs(width * 9 - height * 16) > 16) refuse('It has to be 16:9');
+}
+
+/**
+ * The chapters in a description: lines that start with a time, if the first is 0:00, there are three or more, they go
+ * up, and each lasts ten seconds or longer; else none.
+ */
+export function chaptersIn(video: Pick<Video, 'description' | 'seconds'>): Chapter[] {
+  const chapters = video.description.split('\n').flatMap((line): Chapter[] => {
+    const match = LINE.exec(line);
+    if (!match) return [];
+    const [, hours = '0', minutes = '0', seconds = '0', title = ''] = match;
+    return [{ seconds: Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds), title: title.trim() }];
+  });
+  if (chapters.length < 3 || chapters[0]?.seconds !== 0) return [];
+  const ends = [...chapters.slice(1).map((chapter) => chapter.seconds), video.seconds ?? Number.POSITIVE_INFINITY];
+  const longEnough = chapters.every((chapter, index) => Math.floor(ends[index] ?? 0) - chapter.seconds >= 10);
+  return longEnough ? chapters : [];
+}

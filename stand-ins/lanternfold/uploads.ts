@@ -1,0 +1,85 @@
+import { createWriteStream } from 'node:fs';
+import path from 'node:path';
+import type { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { FileStore } from '@tus/file-store';
+import { Server, Upload } from '@tus/server';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
+import type { Faults } from '../shared/faults';
+import { Problem } from '../shared/problem';
+
+/** A tus store whose line can be slowed, stalled and cut. */
+class LineStore extends FileStore {
+  constructor(
+    directory: string,
+    private readonly faults: Faults,
+  ) {
+    super({ directory });
+  }
+
+  override async write(bytes: Readable, id: string, offset: number): Promise<number> {
+    const upload = await this.getUpload(id);
+    const target = createWriteStream(path.join(this.directory, id), {
+      flags: 'r+',
+      start: offset,
+      highWaterMark: 1024 * 1024,
+    });
+    let cut = false;
+    const line = this.faults.line(upload.metadata?.fileName ?? '', () => {
+      cut = true;
+    });
+    await pipeline(bytes, line, target, { end: true }).catch((error) => {
+      if (!cut) throw error;
+    });
+    if (cut) throw new Error('The line was cut');
+    return offset + target.bytesWritten;
+  }
+}
+
+/** Resumable uploads by tus 1.0. An upload is made by the site when a video is announced; the client only fills it. */
+export class Uploads {
+  private readonly store: LineStore;
+  private readonly tus: Server;
+
+  constructor(directory: string, faults: Faults, onWhole: (id: string) => void) {
+    this.store = new LineStore(directory, faults);
+    this.tus = new Server({
+      path: '/files',
+      datastore: this.store,
+      onUploadFinish: async (_request, upload) => {
+        onWhole(upload.id);
+        return {};
+      },
+    });
+  }
+
+  async announce(id: string, size: number, fileName: string): Promise<void> {
+    await this.store.create(new Upload({ id, size, offset: 0, metadata: { fileName } }));
+  }
+
+  /** How many bytes are here; undefined where nothing was announced. */
+  async offset(id: string): Promise<number | undefined> {
+    return this.store.getUpload(id).then(
+      (upload) => upload.offset,
+      () => undefined,
+    );
+  }
+
+  async remove(id: string): Promise<void> {
+    await this.store.remove(id).catch(() => undefined);
+  }
+
+  /** Hands `/files/…` to tus, once `mayUse` says that the caller may write there. */
+  register(server: FastifyInstance, mayUse: (request: FastifyRequest, id: string) => boolean): void {
+    server.addContentTypeParser('application/offset+octet-stream', (_request, _payload, done) => done(null));
+    server.route<{ Params: { id: string } }>({
+      method: ['HEAD', 'PATCH', 'OPTIONS'],
+      url: '/files/:id',
+      handler: async (request, reply) => {
+        if (!mayUse(request, request.params.id)) throw new Problem(404, 'Not found', 'There is no such upload');
+        reply.hijack();
+        await this.tus.handle(request.raw, reply.raw);
+      },
+    });
+  }
+}

@@ -1,0 +1,103 @@
+import { Transform } from 'node:stream';
+import { setTimeout as pause } from 'node:timers/promises';
+import type { FastifyInstance } from 'fastify';
+import { array, type InferType, number, object, string } from 'yup';
+import { Problem } from './problem';
+
+const faultShape = object({
+  kind: string()
+    .oneOf(['cut', 'answer', 'stall', 'line', 'fail processing', 'rights match', 'alter', 'slow processing'])
+    .required(),
+  /** Only files whose name contains this. */
+  match: string(),
+  /** How often it strikes; always where not given. */
+  times: number().integer().min(1),
+  /** For `cut` and `stall`: after so many bytes of a request. For `line`: bytes a second. */
+  bytes: number().integer().min(0),
+  /** For `answer`: the status, and the seconds of Retry-After; `path` is a part of the address it answers to. */
+  status: number().integer().min(400).max(599),
+  retryAfter: number().integer().min(0),
+  path: string(),
+  /** For `fail processing`, and for `rights match` the owner. */
+  reason: string(),
+  /** For `rights match`: the span in seconds, and what the owner wants. */
+  from: number(),
+  to: number(),
+  wants: string().oneOf(['adverts', 'mute', 'block']),
+  /** For `alter`: the field that is changed, and to what. */
+  field: string().oneOf(['title', 'description', 'tags', 'file']),
+  value: string(),
+  /** For `slow processing`: the seconds that it takes longer. */
+  seconds: number().min(0),
+}).noUnknown();
+
+export type Fault = InferType<typeof faultShape>;
+
+/** The faults that are set on one stand-in. */
+export class Faults {
+  private set: Fault[] = [];
+
+  /** The first fault of a kind that strikes here; its count goes down. */
+  strike(kind: Fault['kind'], fileName = '', path = ''): Fault | undefined {
+    const fault = this.set.find(
+      (each) =>
+        each.kind === kind &&
+        fileName.includes(each.match ?? '') &&
+        (each.path === undefined || path.includes(each.path)),
+    );
+    if (fault?.times !== undefined) {
+      fault.times -= 1;
+      if (fault.times === 0) this.set.splice(this.set.indexOf(fault), 1);
+    }
+    return fault;
+  }
+
+  /** A stream that lets bytes through as the line of the moment does: slowed, stalled, or cut with `onCut`. */
+  line(fileName: string, onCut: () => void): Transform {
+    const cut = this.strike('cut', fileName);
+    const stall = this.strike('stall', fileName);
+    let passed = 0;
+    const started = Date.now();
+    return new Transform({
+      transform: async (chunk: Buffer, _encoding, done) => {
+        const room = cut ? (cut.bytes ?? 0) - passed : Number.POSITIVE_INFINITY;
+        passed += chunk.length;
+        if (chunk.length >= room) {
+          onCut();
+          return done(null, chunk.subarray(0, Math.max(0, room)));
+        }
+        if (stall && passed >= (stall.bytes ?? 0)) return;
+        // Asked anew for every chunk, so that a line can be slowed and freed while bytes pass.
+        const slow = this.set.find((each) => each.kind === 'line' && fileName.includes(each.match ?? ''));
+        if (slow?.bytes) {
+          const due = started + (passed / slow.bytes) * 1000;
+          if (due > Date.now()) await pause(Math.min(due - Date.now(), 2000));
+        }
+        done(null, chunk);
+      },
+    });
+  }
+
+  /** The control interface, and the answers that a fault gives in the place of the site. */
+  register(server: FastifyInstance): void {
+    server.get('/control/faults', async () => this.set);
+    server.put('/control/faults', async (request) => {
+      this.set = await array(faultShape).required().validate(request.body);
+      return this.set;
+    });
+    server.delete('/control/faults', async () => {
+      this.set = [];
+      return this.set;
+    });
+    server.addHook('onRequest', async (request) => {
+      if (!/^\/(api|files|oauth\/token)/.test(request.url)) return;
+      const fault = this.strike('answer', '', request.url);
+      if (fault) {
+        const status = fault.status ?? 503;
+        throw new Problem(status, status === 429 ? 'Too many requests' : 'Not now', 'Come back later', {
+          retryAfter: fault.retryAfter ?? 1,
+        });
+      }
+    });
+  }
+}

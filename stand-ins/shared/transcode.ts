@@ -1,0 +1,68 @@
+import { spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { pipeline } from 'node:stream/promises';
+
+/** SHA-256 of a file, in hexadecimal. */
+export async function sha256Of(file: string): Promise<string> {
+  const hash = createHash('sha256');
+  await pipeline(createReadStream(file, { highWaterMark: 1024 * 1024 }), hash);
+  return hash.digest('hex');
+}
+
+function run(program: string, args: string[], onLine: (line: string) => void): Promise<string> {
+  return new Promise((resolve, reject) => {
+    const child = spawn('nice', ['-n', '10', program, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+    let [out, said] = ['', ''];
+    child.stdout.on('data', (chunk: Buffer) => {
+      out += chunk;
+      for (const line of String(chunk).split('\n')) onLine(line);
+    });
+    child.stderr.on('data', (chunk: Buffer) => {
+      said = (said + chunk).slice(-2000);
+    });
+    child.on('error', reject);
+    child.on('close', (code) => (code === 0 ? resolve(out) : reject(new Error(said.trim().split('\n').pop()))));
+  });
+}
+
+/** The length of a video file in seconds. */
+export async function secondsOf(file: string): Promise<number> {
+  const out = await run(
+    'ffprobe',
+    ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', file],
+    () => {},
+  );
+  return Number(out.trim());
+}
+
+/** Makes an MP4 of at most `height` lines; `onProgress` hears the share that is done. */
+export async function transcode(
+  from: string,
+  to: string,
+  height: number,
+  seconds: number,
+  onProgress: (share: number) => void,
+): Promise<void> {
+  const scale = `scale=-2:'min(${height},ih)':flags=fast_bilinear`;
+  const picture = ['-map', '0:v:0', '-c:v', 'libx264', '-preset', 'ultrafast', '-crf', '27', '-pix_fmt', 'yuv420p'];
+  const sound = ['-map', '0:a:0?', '-c:a', 'aac', '-b:a', '96k', '-ac', '2'];
+  const args = ['-v', 'error', '-nostdin', '-y', '-i', from, '-vf', scale, ...picture, ...sound];
+  await run(
+    'ffmpeg',
+    [...args, '-threads', '2', '-movflags', '+faststart', '-progress', 'pipe:1', '-f', 'mp4', to],
+    (line) => {
+      const done = /^out_time_us=(\d+)/.exec(line)?.[1];
+      if (done) onProgress(Math.min(1, Number(done) / 1e6 / seconds));
+    },
+  );
+}
+
+/** Takes a still out of a video at a share of its length. */
+export async function still(from: string, to: string, at: number): Promise<void> {
+  await run(
+    'ffmpeg',
+    ['-v', 'error', '-nostdin', '-y', '-ss', at.toFixed(3), '-i', from, '-frames:v', '1', '-q:v', '4', to],
+    () => {},
+  );
+}

@@ -2,9 +2,14 @@ import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 
+/** What the database, and so every start, needs. */
+export const DATABASE_PROGRAMS = ['mariadbd', 'mariadb-install-db', 'my_print_defaults'];
+
 const PROGRAMS = {
   mariadbd: 'mariadb-server-core',
   'mariadb-install-db': 'mariadb-server-core',
+  // mariadb-install-db calls it, but Debian packs it with the client.
+  my_print_defaults: 'mariadb-client-core',
   ffmpeg: 'ffmpeg',
   ffprobe: 'ffmpeg',
   chromium: 'chromium',

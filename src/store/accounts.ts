@@ -1,14 +1,7 @@
+import type { Tokens } from '@/core/permission/tokens';
 import type { Database } from './database';
 import { newId } from './ids';
 import { seal, unseal } from './vault';
-
-/** What a site gave us to speak for an account. */
-export interface Tokens {
-  access: string;
-  refresh: string;
-  /** UTC milliseconds after which the access token is no longer good. */
-  expiresAt: number;
-}
 
 export type AccountState = 'connected' | 'taken back' | 'disconnected';
 

@@ -26,6 +26,7 @@ function connect(database: string | undefined): Knex {
       database,
       charset: 'utf8mb4',
       timezone: 'Z',
+      jsonStrings: true,
     },
     pool: { min: 0, max: 10 },
     acquireConnectionTimeout: 10_000,
@@ -71,7 +72,7 @@ export async function migrate(): Promise<void> {
   });
 }
 
-/** Reads a JSON column, which MariaDB hands over as text. */
+/** Reads a JSON column, which the driver is told to hand over as text. */
 export function fromJson<T>(text: string | null): T | undefined {
   return text === null ? undefined : (JSON.parse(text) as T);
 }

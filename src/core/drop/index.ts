@@ -1,3 +1,4 @@
+export * from './board';
 export * from './life';
 export * from './proof';
 export * from './readiness';

@@ -71,6 +71,7 @@ export const MOVES = {
   acceptCheck: { from: ['snag'], to: 'proofing', by: 'person', snagAt: 'clearing' },
   acceptAndHold: { from: ['snag'], to: 'held', by: 'person', snagAt: 'proofing' },
   acceptAndOpen: { from: ['snag'], to: 'opening', by: 'person', snagAt: 'proofing' },
+  sendAnew: { from: ['snag'], to: 'packing', by: 'person' },
   remove: { from: BEFORE_REMOVAL, to: 'removing', by: 'person' },
   gone: { from: ['removing'], to: 'removed', by: 'worker' },
 } as const satisfies Record<string, Move>;

@@ -1,0 +1,60 @@
+import { spawn } from 'node:child_process';
+import { mkdirSync, openSync } from 'node:fs';
+import path from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+
+const NEXT = 'node_modules/next/dist/bin/next';
+
+/** The three processes, each with the arguments that Node.js gets. */
+export const PROCESSES = {
+  'stand-ins': () => ['--import', 'tsx', 'stand-ins/main.ts'],
+  worker: () => ['--import', 'tsx', 'src/worker/main.ts'],
+  web: (env) => [NEXT, 'start', '-H', '127.0.0.1', '-p', env.KETTLE_PORT],
+};
+
+/** The environment that every process gets, each setting with its default. */
+export function processEnvironment(root, given = process.env) {
+  return {
+    ...given,
+    KETTLE_PORT: given.KETTLE_PORT ?? '7300',
+    KETTLE_DB_PORT: given.KETTLE_DB_PORT ?? '7306',
+    KETTLE_SITES_PORT: given.KETTLE_SITES_PORT ?? '7310',
+    KETTLE_HOME: path.resolve(root, given.KETTLE_HOME ?? '.kettle'),
+    NODE_ENV: 'production',
+    NEXT_TELEMETRY_DISABLED: '1',
+  };
+}
+
+/** Starts one of the processes; what it says goes to logs/NAME.log below its home. */
+export function startProcess(root, name, env) {
+  const logs = path.join(env.KETTLE_HOME, 'logs');
+  mkdirSync(logs, { recursive: true });
+  const log = openSync(path.join(logs, `${name}.log`), 'a');
+  return spawn(process.execPath, PROCESSES[name](env), {
+    cwd: root,
+    env: { ...env, KETTLE_PROCESS: name },
+    stdio: ['ignore', log, log],
+    // Of a process group of its own: Ctrl-C reaches the start command, which ends the processes in their order.
+    detached: true,
+  });
+}
+
+/** Waits until an address answers. @throws where it does not within a minute */
+export async function untilAnswers(address) {
+  for (let tries = 0; tries < 300; tries += 1) {
+    const answer = await fetch(address).catch(() => undefined);
+    if (answer) return;
+    await pause(200);
+  }
+  throw new Error(`${address} does not answer; the logs say why.`);
+}
+
+/** Ends a child and waits until it is gone. */
+export async function endProcess(child, signal = 'SIGTERM') {
+  if (!child || child.exitCode !== null || child.signalCode !== null) return;
+  const gone = new Promise((resolve) => child.once('exit', resolve));
+  child.kill(signal);
+  const forced = setTimeout(() => child.kill('SIGKILL'), 8000);
+  await gone;
+  clearTimeout(forced);
+}

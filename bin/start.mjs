@@ -1,0 +1,61 @@
+import { spawnSync } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { ensureBuild } from './setup/build.mjs';
+import { startDatabase } from './setup/database.mjs';
+import { DATABASE_PROGRAMS, ensurePrograms } from './setup/debian.mjs';
+import { ensurePackages } from './setup/packages.mjs';
+import { endProcess, PROCESSES, processEnvironment, startProcess, untilAnswers } from './setup/processes.mjs';
+
+const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
+const env = processEnvironment(root);
+const running = new Map();
+let database;
+let ending = false;
+
+async function end(code) {
+  if (ending) return;
+  ending = true;
+  await Promise.all([...running.values()].map((child) => endProcess(child)));
+  await endProcess(database);
+  process.exit(code);
+}
+
+/** Keeps a process running: one that dies is started again, what it held is taken up. */
+function keep(name) {
+  const child = startProcess(root, name, env);
+  running.set(name, child);
+  child.once('exit', async (code) => {
+    if (ending) return;
+    console.error(`${name} ended (${code}); it is started again. ${env.KETTLE_HOME}/logs/${name}.log may say why.`);
+    await pause(1000);
+    if (!ending) keep(name);
+  });
+}
+
+function kettle(...args) {
+  const done = spawnSync(process.execPath, ['bin/kettle.mjs', ...args], { cwd: root, env, stdio: 'inherit' });
+  if (done.status !== 0) throw new Error(`kettle ${args.join(' ')} failed.`);
+}
+
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0));
+
+try {
+  ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe']);
+  ensurePackages(root);
+  mkdirSync(env.KETTLE_HOME, { recursive: true });
+  database = await startDatabase(env.KETTLE_HOME, Number(env.KETTLE_DB_PORT));
+  ensureBuild(root);
+  kettle('migrate');
+  for (const name of Object.keys(PROCESSES)) keep(name);
+  const address = `http://127.0.0.1:${env.KETTLE_PORT}`;
+  await untilAnswers(`http://127.0.0.1:${env.KETTLE_SITES_PORT}/.well-known/oauth-authorization-server`);
+  await untilAnswers(`${address}/api/health`);
+  if (env.KETTLE_DEMO !== 'off') kettle('demo');
+  console.error(`\nKettle Drop: ${address}\nCtrl-C ends it.`);
+} catch (error) {
+  console.error(error.message);
+  await end(1);
+}

@@ -1,0 +1,90 @@
+import { execFile } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { mkdir, rename, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { promisify } from 'node:util';
+import sharp from 'sharp';
+import { fraction, frameAtTime, rate, timecodeOfFrame } from '@/core/time';
+import type { DemoVideo } from './scenario';
+import { HEIGHT, LOOP_SECONDS, SCENES, WIDTH } from './scenes/scenes';
+
+const run = promisify(execFile);
+
+/** Draws one scene as a loop of LOOP_SECONDS; one that is there already is taken again. */
+async function loopOf(folder: string, video: DemoVideo, name: string): Promise<string> {
+  const key = [name, video.rate.replace('/', '-'), video.palette.sky.slice(1)].join('_');
+  const target = path.join(folder, `${key}.mp4`);
+  if (existsSync(target)) return target;
+  const make = SCENES[name];
+  if (!make) throw new Error(`There is no scene ${name}`);
+  const scene = make(video.palette);
+  const inputs: string[] = [];
+  const still = async (svg: string, n: number) => {
+    const png = path.join(folder, `${key}_${n}.png`);
+    await sharp(Buffer.from(svg)).png().toFile(png);
+    inputs.push('-loop', '1', '-framerate', video.rate, '-t', String(LOOP_SECONDS), '-i', png);
+  };
+  await still(scene.background, 0);
+  for (const [n, layer] of scene.layers.entries()) await still(layer.svg, n + 1);
+  const steps = scene.layers.map(({ x, y }, n) => {
+    const under = n === 0 ? '0:v' : `s${n}`;
+    return `[${under}][${n + 1}:v]overlay=x='${x}':y='${y}':eval=frame[s${n + 1}]`;
+  });
+  const last = scene.layers.length;
+  await run('ffmpeg', [
+    ...['-v', 'error', '-nostdin', '-y', ...inputs],
+    ...['-filter_complex', `${steps.join(';')};[s${last}]format=yuv420p[out]`, '-map', '[out]'],
+    ...['-c:v', 'libx264', '-preset', 'superfast', '-crf', '24', '-g', '50', '-s', `${WIDTH}x${HEIGHT}`],
+    ...['-video_track_timescale', '90000', '-t', String(LOOP_SECONDS), '-f', 'mp4', `${target}.part`],
+  ]);
+  await rename(`${target}.part`, target);
+  return target;
+}
+
+/** Makes the finished cut of a demo video: its scenes one after the other, with the sound of the sea. */
+export async function makeCutFile(folder: string, video: DemoVideo): Promise<string> {
+  await mkdir(folder, { recursive: true });
+  const target = path.join(folder, video.fileName);
+  if (existsSync(target)) return target;
+  const lines: string[] = [];
+  for (const [name, loops] of video.scenes) {
+    const loop = await loopOf(folder, video, name);
+    for (let n = 0; n < loops; n += 1) lines.push(`file '${path.basename(loop)}'`);
+  }
+  const list = path.join(folder, `${video.fileName}.txt`);
+  await writeFile(list, lines.join('\n'));
+  const seconds = String(lines.length * LOOP_SECONDS);
+  const sea = `anoisesrc=color=pink:amplitude=0.25:seed=7:duration=${seconds},tremolo=f=0.25:d=0.8,lowpass=f=900`;
+  const notes = `aevalsrc='0.06*sin(2*PI*220*t)*exp(-mod(t\\,2))+0.05*sin(2*PI*330*t)*exp(-mod(t+1\\,2))':d=${seconds}`;
+  await run('ffmpeg', [
+    ...['-v', 'error', '-nostdin', '-y', '-f', 'concat', '-safe', '0', '-i', list],
+    ...['-f', 'lavfi', '-i', sea, '-f', 'lavfi', '-i', notes],
+    ...['-filter_complex', '[1:a][2:a]amix=inputs=2[a]', '-map', '0:v', '-map', '[a]', '-c:v', 'copy'],
+    ...['-c:a', 'aac', '-b:a', '128k', '-ar', '48000', '-movflags', '+faststart', '-f', 'mp4', `${target}.part`],
+  ]);
+  await rename(`${target}.part`, target);
+  return target;
+}
+
+/** The edit's decision list of a demo video: its scenes as events, its markers as locators, from 01:00:00:00. */
+export function markerFile(video: DemoVideo): string {
+  const [num = 25, den = 1] = video.rate.split('/').map(Number);
+  const at = rate(num, den);
+  const hour = frameAtTime(fraction(3600), rate(Math.ceil(num / den)));
+  const code = (seconds: number) =>
+    timecodeOfFrame(hour + frameAtTime(fraction(Math.round(seconds * 1000), 1000), at), at);
+  const lines = [`TITLE: ${path.parse(video.fileName).name}`, 'FCM: NON-DROP FRAME', ''];
+  let start = 0;
+  video.scenes.forEach(([name, loops], index) => {
+    const end = start + loops * LOOP_SECONDS;
+    const [from, to] = [code(start), code(end)];
+    lines.push(
+      `${String(index + 1).padStart(3, '0')}  ${name.toUpperCase().padEnd(8)} V     C        ${from} ${to} ${from} ${to}`,
+    );
+    for (const [seconds, colour, title] of video.markers) {
+      if (seconds >= start && seconds < end) lines.push(`* LOC: ${code(seconds)} ${colour.padEnd(7)} ${title}`);
+    }
+    start = end;
+  });
+  return `${lines.join('\n')}\n`;
+}

@@ -1,0 +1,20 @@
+import { type DropState, isWorking } from './life';
+
+/** The groups of the Board, in the order in which they stand there. */
+export const BOARD_GROUPS = ['needs you', 'on the way', 'waiting', 'on the desk', 'live lately'] as const;
+export type BoardGroup = (typeof BOARD_GROUPS)[number];
+
+/** What the Board sorts a video by. */
+export interface BoardFacts {
+  cut: 'none' | 'arriving' | 'reading' | 'ready' | 'refused';
+  drops: readonly DropState[];
+}
+
+/** The group of a video: what needs a person comes before what moves, that before what waits. */
+export function boardGroup({ cut, drops }: BoardFacts): BoardGroup {
+  if (cut === 'refused' || drops.includes('snag')) return 'needs you';
+  if (cut === 'arriving' || cut === 'reading' || drops.some(isWorking)) return 'on the way';
+  if (drops.includes('held')) return 'waiting';
+  const sent = drops.filter((state) => state !== 'draft' && state !== 'removed');
+  return sent.length > 0 ? 'live lately' : 'on the desk';
+}

@@ -1,0 +1,216 @@
+import { chapterFindings, chapterLines } from '@/core/chapters';
+import { boardGroup, STOPS, stopsBehind } from '@/core/drop';
+import { frameAtTime, rate, timecodeOfFrame, toNumber } from '@/core/time';
+import { siteIds } from '@/sites/registry';
+import { allAccounts } from '@/store/accounts';
+import { firstUndone, lastMade } from '@/store/changes';
+import { allChannels, type Channel, playlistsOf } from '@/store/channels';
+import { type Cut, newestCuts } from '@/store/cuts';
+import { database } from '@/store/database';
+import { type Drop, dropsOf, eventsOf } from '@/store/drops';
+import { allVideos } from '@/store/videos';
+import { meantWords } from './meant';
+import { missingAt, recordOf, type VideoRecord } from './record';
+import { actionsFor } from './send';
+import { site } from './session';
+import type {
+  BoardView,
+  ChannelsView,
+  ChannelView,
+  CutView,
+  DropView,
+  MarkerView,
+  SheetChannel,
+  SheetView,
+} from './views';
+
+function cutView(cut: Cut): CutView {
+  const { id, fileName, state, size, received, facts, refusal } = cut;
+  return { id, fileName, state, size, received, facts, refusal };
+}
+
+function dropView(drop: Drop, removes: boolean): DropView {
+  const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link } = drop;
+  return {
+    ...{ id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link },
+    stops: stopsBehind(state, snag),
+    liveAt: drop.liveAt?.toISOString(),
+    actions: actionsFor(drop, removes),
+  };
+}
+
+function channelView(channel: Channel): ChannelView {
+  return {
+    id: channel.id,
+    accountId: channel.accountId,
+    name: channel.name,
+    site: channel.site,
+    siteName: site(channel.site).profile.name,
+    address: channel.address,
+    connected: channel.accountState === 'connected' && channel.granted,
+  };
+}
+
+/** Everything that the Board shows, in a handful of queries however many videos there are. */
+export async function lookAtBoard(): Promise<BoardView> {
+  const db = database();
+  const [videos, channels] = await Promise.all([allVideos(db), allChannels(db)]);
+  const ids = videos.map((video) => video.id);
+  const [cuts, drops] = await Promise.all([newestCuts(db, ids), dropsOf(db, ids)]);
+  const removes = new Map(channels.map((channel) => [channel.id, site(channel.site).profile.abilities.removes]));
+  const byVideo = new Map<string, Drop[]>(ids.map((id) => [id, []]));
+  for (const drop of drops) byVideo.get(drop.videoId)?.push(drop);
+  const used = new Set(drops.map((drop) => drop.channelId));
+  return {
+    channels: channels.map(channelView).filter((channel) => channel.connected || used.has(channel.id)),
+    rows: videos.map((video) => {
+      const cut = cuts.get(video.id);
+      const own = byVideo.get(video.id) ?? [];
+      return {
+        videoId: video.id,
+        title: video.title,
+        group: boardGroup({ cut: cut?.state ?? 'none', drops: own.map((drop) => drop.state) }),
+        pictureId: video.pictureId,
+        privacy: video.privacy,
+        cut: cut && cutView(cut),
+        drops: own.map((drop) => dropView(drop, removes.get(drop.channelId) ?? false)),
+      };
+    }),
+  };
+}
+
+function markerViews({ markers, cut }: VideoRecord): MarkerView[] {
+  const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
+  const at = rate(exact.num, exact.den);
+  return markers.map(({ id, time, name, note, colour }) => {
+    const timecode = timecodeOfFrame(Math.max(0, frameAtTime(time, at)), at);
+    return { id, time, seconds: toNumber(time), timecode, name, note, colour };
+  });
+}
+
+/** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
+export async function lookAtSheet(videoId: string): Promise<SheetView> {
+  const db = database();
+  const record = await recordOf(db, videoId);
+  const { video, cut, chapters, picture } = record;
+  const [all, drops] = await Promise.all([allChannels(db), dropsOf(db, [videoId])]);
+  const [playlists, events, last, next] = await Promise.all([
+    playlistsOf(
+      db,
+      all.map((channel) => channel.id),
+    ),
+    eventsOf(
+      db,
+      drops.map((drop) => drop.id),
+    ),
+    lastMade(db, videoId),
+    firstUndone(db, videoId),
+  ]);
+  const duration = cut?.facts?.duration;
+  const lines = chapterLines(chapters, duration);
+  const channels = all.flatMap((channel): SheetChannel[] => {
+    const drop = drops.find((each) => each.channelId === channel.id);
+    const view = channelView(channel);
+    if (!view.connected && !drop) return [];
+    const { profile } = site(channel.site);
+    const sent = drop?.sentWords !== undefined && (drop.state === 'held' || drop.state === 'live');
+    return [
+      {
+        ...view,
+        ticked: drop !== undefined,
+        rules: profile,
+        groups: profile.abilities.groups,
+        playlists: playlists
+          .filter((playlist) => playlist.channelId === channel.id)
+          .map(({ sitePlaylistId: id, title, videos }) => ({ id, title, videos })),
+        chosenPlaylists: drop?.playlists ?? [],
+        missing: missingAt(record, profile),
+        chapterFindings: profile.chapters ? chapterFindings(chapters, profile.chapters.rules, duration) : [],
+        drop: drop && dropView(drop, profile.abilities.removes),
+        events: events
+          .filter((event) => event.dropId === drop?.id)
+          .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
+        changedSince: sent && drop.sentWords !== meantWords(record, drop, profile).asText,
+      },
+    ];
+  });
+  return {
+    id: video.id,
+    title: video.title,
+    titleFrom: video.titleFrom,
+    description: video.description,
+    tags: video.tags,
+    privacy: video.privacy,
+    chapterColours: video.chapterColours,
+    updatedAt: video.updatedAt.toISOString(),
+    cut: cut && cutView(cut),
+    markers: markerViews(record),
+    chapters: chapters.map((chapter, index) => ({
+      stamp: lines[index]?.stamp ?? '',
+      title: chapter.title,
+      seconds: toNumber(chapter.time),
+      opening: chapter.opening,
+    })),
+    picture: picture && {
+      id: picture.id,
+      width: picture.width,
+      height: picture.height,
+      size: picture.size,
+      source: picture.source,
+    },
+    channels,
+    canUndo: last !== undefined,
+    canRedo: next !== undefined,
+  };
+}
+
+/** Everything that Channels shows: each site with its accounts and their channels. */
+export async function lookAtChannels(): Promise<ChannelsView> {
+  const db = database();
+  const [accounts, channels] = await Promise.all([allAccounts(db), allChannels(db)]);
+  const playlists = await playlistsOf(
+    db,
+    channels.map((channel) => channel.id),
+  );
+  return {
+    sites: siteIds().map((id) => ({
+      id,
+      name: site(id).profile.name,
+      kind: site(id).profile.kind,
+      accounts: accounts
+        .filter((account) => account.site === id)
+        .map((account) => ({
+          id: account.id,
+          name: account.name,
+          state: account.state,
+          channels: channels
+            .filter((channel) => channel.accountId === account.id && channel.granted)
+            .map((channel) => ({
+              ...channelView(channel),
+              playlists: playlists
+                .filter((playlist) => playlist.channelId === channel.id)
+                .map(({ sitePlaylistId, title, videos }) => ({ id: sitePlaylistId, title, videos })),
+            })),
+        })),
+    })),
+  };
+}
+
+/** One line for each drop, as the command line prints it. */
+export async function lookAtStatus() {
+  const board = await lookAtBoard();
+  const channels = new Map(board.channels.map((channel) => [channel.id, channel]));
+  return board.rows.flatMap((row) =>
+    row.drops.map((drop) => ({
+      video: row.videoId,
+      title: row.title,
+      channel: channels.get(drop.channelId)?.name ?? '',
+      site: channels.get(drop.channelId)?.site ?? '',
+      stop: STOPS[drop.stops - 1] ?? null,
+      state: drop.state,
+      link: drop.link ?? null,
+      bytesSent: drop.bytesSent,
+      bytesTotal: drop.bytesTotal,
+    })),
+  );
+}

@@ -1,0 +1,115 @@
+import type { ChapterFinding } from '@/core/chapters';
+import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
+import type { BoardGroup, DropState, Missing, Snag } from '@/core/drop';
+import type { CutState } from '@/store/cuts';
+import type { DropProgress } from '@/store/drops';
+import type { DropAction } from './send';
+
+/** A drop as the Board and the Sheet show it; times are ISO 8601 in UTC. */
+export interface DropView {
+  id: string;
+  channelId: string;
+  state: DropState;
+  stops: number;
+  snag: Snag | undefined;
+  waiting: string | undefined;
+  progress: DropProgress | undefined;
+  bytesSent: number;
+  bytesTotal: number;
+  link: string | undefined;
+  liveAt: string | undefined;
+  actions: DropAction[];
+}
+
+export interface CutView {
+  id: string;
+  fileName: string;
+  state: CutState;
+  size: number;
+  received: number;
+  facts: CutFacts | undefined;
+  refusal: string | undefined;
+}
+
+export interface ChannelView {
+  id: string;
+  accountId: string;
+  name: string;
+  site: string;
+  siteName: string;
+  address: string;
+  connected: boolean;
+}
+
+export interface BoardRow {
+  videoId: string;
+  title: string;
+  group: BoardGroup;
+  pictureId: string | undefined;
+  privacy: Privacy;
+  cut: CutView | undefined;
+  drops: DropView[];
+}
+
+export interface BoardView {
+  channels: ChannelView[];
+  rows: BoardRow[];
+}
+
+export interface MarkerView {
+  id: string;
+  /** Exact seconds, and the nearest number for drawing. */
+  time: { num: number; den: number };
+  seconds: number;
+  timecode: string;
+  name: string;
+  note: string;
+  colour: string;
+}
+
+export interface SheetChannel extends ChannelView {
+  ticked: boolean;
+  /** What the site takes, for counting while somebody types. */
+  rules: SiteRules;
+  groups: { one: string; many: string } | undefined;
+  playlists: { id: string; title: string; videos: number }[];
+  chosenPlaylists: string[];
+  missing: Missing[];
+  chapterFindings: ChapterFinding[];
+  drop: DropView | undefined;
+  events: { id: number; at: string; kind: string; says: string }[];
+  /** Whether the record has changed since its words went to the site. */
+  changedSince: boolean;
+}
+
+export interface SheetView {
+  id: string;
+  title: string;
+  titleFrom: 'file' | 'person';
+  description: string;
+  tags: string[];
+  privacy: Privacy;
+  chapterColours: string[];
+  updatedAt: string;
+  cut: CutView | undefined;
+  markers: MarkerView[];
+  chapters: { stamp: string; title: string; seconds: number; opening: boolean }[];
+  picture: { id: string; width: number; height: number; size: number; source: 'file' | 'frame' } | undefined;
+  channels: SheetChannel[];
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+export interface ChannelsView {
+  sites: {
+    id: string;
+    name: string;
+    kind: string;
+    accounts: {
+      id: string;
+      name: string;
+      state: 'connected' | 'taken back' | 'disconnected';
+      channels: (ChannelView & { playlists: { id: string; title: string; videos: number }[] })[];
+    }[];
+  }[];
+}

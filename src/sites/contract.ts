@@ -1,0 +1,177 @@
+import type { Readable } from 'node:stream';
+import type { Privacy, SiteRules } from '@/core/delivery';
+import type { SiteWords } from '@/core/drop';
+import type { Tokens } from '@/core/permission/tokens';
+
+/** What a site can do beside taking a file; the Sheet offers, and the worker does, only what is declared. */
+export interface SiteAbilities {
+  /** What the site calls its groups of videos, or undefined where it has none. */
+  groups: { one: string; many: string } | undefined;
+  /** Whether a transfer goes on from the last byte, or starts again. */
+  resumes: boolean;
+  /** Whether a review by people stands between settled and cleared. */
+  review: boolean;
+  /** Whether a video may be removed again. */
+  removes: boolean;
+}
+
+/** Everything that is known of a site without asking it. */
+export interface SiteProfile extends SiteRules {
+  id: string;
+  /** What kind of site it is, in a few words. */
+  kind: string;
+  abilities: SiteAbilities;
+  /** The scopes that are asked for when somebody connects. */
+  scopes: readonly string[];
+}
+
+/** An account as the site names it. */
+export interface SiteAccount {
+  siteAccountId: string;
+  name: string;
+  scope: string;
+}
+
+export interface SiteChannel {
+  siteChannelId: string;
+  name: string;
+  address: string;
+}
+
+export interface SiteGroup {
+  sitePlaylistId: string;
+  title: string;
+  videos: number;
+}
+
+/** A file that can be opened again from any byte. */
+export interface CarriedFile {
+  fileName: string;
+  size: number;
+  open(start: number): Readable;
+}
+
+/** A video that the site has made room for. `carry` is whatever the adapter needs to go on with the bytes. */
+export interface Begun {
+  siteVideoId: string;
+  link: string;
+  carry: Record<string, string>;
+}
+
+/** How far the site is. */
+export type SiteState =
+  | { stage: 'receiving' }
+  | { stage: 'processing'; says: string; fraction: number | undefined }
+  | { stage: 'ready' }
+  | { stage: 'failed'; reason: string };
+
+/** What the site's checks have found. */
+export type SiteChecks =
+  | { verdict: 'waiting'; says: string }
+  | { verdict: 'passed' }
+  | { verdict: 'found'; what: string; remedy: string };
+
+/** What the site says of a video now. */
+export interface SiteStatus {
+  state: SiteState;
+  checks: SiteChecks;
+  privacy: Privacy;
+}
+
+/** What the site really shows, in our words; undefined where it does not tell. */
+export interface SiteReading {
+  title: string | undefined;
+  text: string | undefined;
+  tags: string[] | undefined;
+  chapters: { stamp: string; title: string }[] | undefined;
+  privacy: Privacy | undefined;
+  /** Site ids of its groups. */
+  groups: string[] | undefined;
+  pictureDigest: string | undefined;
+  fileDigest: string | undefined;
+}
+
+/** Why a site did not do what it was asked. */
+export type SiteErrorKind =
+  /** It asks to come back later, after `retryAfter` seconds. */
+  | 'busy'
+  /** It cannot be reached, or the line broke. */
+  | 'unreachable'
+  /** The permission has run out for good or was taken back. */
+  | 'permission'
+  /** It will not take what it was given; `message` says what and why. */
+  | 'refused'
+  /** The video or channel is no longer there. */
+  | 'missing';
+
+/** An error of a site, told apart so that the worker knows what to do next. */
+export class SiteError extends Error {
+  override name = 'SiteError';
+  constructor(
+    readonly kind: SiteErrorKind,
+    message: string,
+    readonly retryAfter?: number,
+  ) {
+    super(message);
+  }
+}
+
+/** A person's permission at work: gives a good access token, renewing it where it has run out. */
+export interface Session {
+  /** @param stale the token that the site has just refused, so that it is renewed. @throws SiteError 'permission' */
+  accessToken(stale?: string): Promise<string>;
+}
+
+/** Signing in at a site (OAuth 2.0 with PKCE). */
+export interface Authorisation {
+  /** The address to send the browser to, and the verifier to keep for `finish`. */
+  start(redirectUri: string, state: string): Promise<{ address: string; verifier: string }>;
+  /** Tokens for what the browser brought back. @throws SiteError 'refused' where the person did not agree */
+  finish(back: URL, redirectUri: string, state: string, verifier: string): Promise<Tokens>;
+  /** @throws SiteError 'permission' where the site no longer takes the refresh token */
+  renew(tokens: Tokens): Promise<Tokens>;
+  revoke(tokens: Tokens): Promise<void>;
+}
+
+/**
+ * How to speak to a site. Every call may be made again after a crash and then changes nothing more: it carries an
+ * idempotency key, sets a whole value, or looks before it acts. Every call may throw SiteError.
+ */
+export interface SiteAdapter {
+  profile: SiteProfile;
+  authorisation: Authorisation;
+  account(session: Session): Promise<SiteAccount>;
+  channels(session: Session): Promise<SiteChannel[]>;
+  /** Makes room for a video; with the same `key` it gives the same video. It starts as closed as the site allows. */
+  begin(session: Session, siteChannelId: string, key: string, file: CarriedFile): Promise<Begun>;
+  /**
+   * Brings the bytes over, from the last that the site has confirmed, until it has confirmed them all.
+   * @param onProgress hears how many bytes are over
+   */
+  carry(
+    session: Session,
+    begun: Begun,
+    file: CarriedFile,
+    onProgress: (bytes: number) => void,
+    signal: AbortSignal,
+  ): Promise<void>;
+  /** Sets title, text, tags and chapters, and the privacy that it waits in. */
+  describe(session: Session, siteVideoId: string, words: SiteWords, privacy: Privacy): Promise<void>;
+  status(session: Session, siteVideoId: string): Promise<SiteStatus>;
+  /** Opens the video to everyone. */
+  open(session: Session, siteVideoId: string): Promise<void>;
+  readBack(session: Session, siteVideoId: string): Promise<SiteReading>;
+  /** Removes the video; one that is gone already is no error. */
+  remove(session: Session, siteVideoId: string): Promise<void>;
+  /** Agrees to what a rights match asks; only on sites whose checks can find one. */
+  acceptCheck?(session: Session, siteVideoId: string): Promise<void>;
+  /** Sets the thumbnail; only where the profile has rules for one. */
+  picture?(session: Session, siteVideoId: string, bytes: Buffer, type: string): Promise<void>;
+  /** Only where the profile names groups. */
+  groups?: {
+    list(session: Session, siteChannelId: string): Promise<SiteGroup[]>;
+    make(session: Session, siteChannelId: string, key: string, title: string): Promise<SiteGroup>;
+    /** Puts the video in these groups and in no other. */
+    place(session: Session, siteVideoId: string, sitePlaylistIds: readonly string[]): Promise<void>;
+  };
+}

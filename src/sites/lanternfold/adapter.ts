@@ -1,0 +1,190 @@
+import { array, boolean, type InferType, number, object, string } from 'yup';
+import type { Privacy } from '@/core/delivery';
+import { fraction, viewerTime } from '@/core/time';
+import { authorisationFor } from '../authorisation';
+import type { SiteAdapter, SiteChecks, SiteState } from '../contract';
+import { askSite } from '../json-api';
+import { carryByTus } from '../tus-carry';
+import { lanternfoldProfile } from './profile';
+
+const text = () => string().defined();
+
+const videoShape = object({
+  id: string().required(),
+  title: text(),
+  description: text(),
+  tags: array(text()).required(),
+  visibility: string()
+    .oneOf(['open', 'by-link', 'closed'] as const)
+    .required(),
+  thumbnail: object({ sha256: string().required() }).default(undefined),
+  file: object({ sha256: string().required() }).default(undefined),
+  seconds: number(),
+  stage: string()
+    .oneOf(['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const)
+    .required(),
+  progress: number().required(),
+  failure: string(),
+  checks: string()
+    .oneOf(['waiting', 'passed', 'matched'] as const)
+    .required(),
+  match: object({
+    owner: string().required(),
+    from: number().required(),
+    to: number().required(),
+    wants: string().required(),
+  }).default(undefined),
+  matchAccepted: boolean(),
+  chapters: array(object({ seconds: number().required(), title: text() })).required(),
+  playlists: array(object({ id: string().required() })).required(),
+  watchUrl: string().required(),
+  uploadUrl: string().required(),
+});
+
+const playlistShape = object({ id: string().required(), title: text(), videos: number().required() });
+const meShape = object({ id: string().required(), name: string().required(), scope: text() });
+const channelShape = object({ id: string().required(), name: string().required(), url: string().required() });
+
+type SiteVideo = InferType<typeof videoShape>;
+
+const VISIBILITY: Record<Privacy, SiteVideo['visibility']> = { everyone: 'open', link: 'by-link', private: 'closed' };
+const PRIVACY: Record<SiteVideo['visibility'], Privacy> = { open: 'everyone', 'by-link': 'link', closed: 'private' };
+
+/** Speaks to Lanternfold: JSON over HTTP, bytes by tus 1.0. @param address the site's own, without a slash at the end */
+export function lanternfold(address: string): SiteAdapter {
+  const api = `${address}/api`;
+  const at = (id: string, rest = '') => `${api}/videos/${encodeURIComponent(id)}${rest}`;
+  const channelAt = (id: string, rest: string) => `${api}/channels/${encodeURIComponent(id)}${rest}`;
+  const toGroup = ({ id, title, videos }: InferType<typeof playlistShape>) => ({ sitePlaylistId: id, title, videos });
+
+  return {
+    profile: lanternfoldProfile,
+    authorisation: authorisationFor(address, lanternfoldProfile.scopes),
+
+    async account(session) {
+      const me = await meShape.validate(await askSite(session, `${api}/me`));
+      return { siteAccountId: me.id, name: me.name, scope: me.scope };
+    },
+
+    async channels(session) {
+      const found = await array(channelShape)
+        .required()
+        .validate(await askSite(session, `${api}/channels`));
+      return found.map(({ id, name, url }) => ({ siteChannelId: id, name, address: url }));
+    },
+
+    async begin(session, siteChannelId, key, { fileName, size }) {
+      const made = await askSite(session, channelAt(siteChannelId, '/videos'), {
+        method: 'POST',
+        key,
+        json: { fileName, size },
+      });
+      const video = await videoShape.validate(made);
+      return { siteVideoId: video.id, link: video.watchUrl, carry: { uploadUrl: video.uploadUrl } };
+    },
+
+    carry: (session, begun, file, onProgress, signal) =>
+      carryByTus(session, begun.carry.uploadUrl ?? '', file, onProgress, signal),
+
+    async describe(session, siteVideoId, words, privacy) {
+      const json = {
+        title: words.title,
+        description: words.text,
+        tags: words.tags,
+        visibility: VISIBILITY[privacy],
+      };
+      await askSite(session, at(siteVideoId), { method: 'PATCH', json });
+    },
+
+    async status(session, siteVideoId) {
+      const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
+      return { state: stateOf(video), checks: checksOf(video), privacy: PRIVACY[video.visibility] };
+    },
+
+    async open(session, siteVideoId) {
+      await askSite(session, at(siteVideoId), { method: 'PATCH', json: { visibility: 'open' } });
+    },
+
+    async readBack(session, siteVideoId) {
+      const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
+      return {
+        title: video.title,
+        text: video.description,
+        tags: video.tags,
+        chapters: video.chapters.map(({ seconds, title }) => ({
+          stamp: viewerTime(fraction(Math.floor(seconds)), video.seconds ?? seconds),
+          title,
+        })),
+        privacy: PRIVACY[video.visibility],
+        groups: video.playlists.map((playlist) => playlist.id),
+        pictureDigest: video.thumbnail?.sha256,
+        fileDigest: video.file?.sha256,
+      };
+    },
+
+    async remove(session, siteVideoId) {
+      await askSite(session, at(siteVideoId), { method: 'DELETE' }).catch((error) => {
+        if (error.kind !== 'missing') throw error;
+      });
+    },
+
+    async acceptCheck(session, siteVideoId) {
+      await askSite(session, at(siteVideoId, '/accept-match'), { method: 'POST' });
+    },
+
+    async picture(session, siteVideoId, bytes, type) {
+      await askSite(session, at(siteVideoId, '/thumbnail'), { method: 'PUT', bytes, type });
+    },
+
+    groups: {
+      async list(session, siteChannelId) {
+        const found = await askSite(session, channelAt(siteChannelId, '/playlists'));
+        return (await array(playlistShape).required().validate(found)).map(toGroup);
+      },
+      async make(session, siteChannelId, key, title) {
+        const request = { method: 'POST' as const, key, json: { title } };
+        return toGroup(
+          await playlistShape.validate(await askSite(session, channelAt(siteChannelId, '/playlists'), request)),
+        );
+      },
+      async place(session, siteVideoId, playlistIds) {
+        await askSite(session, at(siteVideoId, '/playlists'), { method: 'PUT', json: { playlistIds } });
+      },
+    },
+  };
+}
+
+function stateOf(video: SiteVideo): SiteState {
+  switch (video.stage) {
+    case 'receiving':
+      return { stage: 'receiving' };
+    case 'queued':
+      return { stage: 'processing', says: 'in the queue', fraction: undefined };
+    case 'first':
+      return { stage: 'processing', says: 'first version', fraction: video.progress };
+    case 'full':
+      return { stage: 'processing', says: 'first version plays, full one follows', fraction: video.progress };
+    case 'ready':
+      return { stage: 'ready' };
+    case 'failed':
+      return { stage: 'failed', reason: video.failure ?? 'Lanternfold does not say why' };
+  }
+}
+
+const WANTS: Record<string, string> = {
+  adverts: 'wants to show adverts and keep what they earn',
+  mute: 'wants the sound muted there',
+  block: 'does not permit it',
+};
+
+function checksOf(video: SiteVideo): SiteChecks {
+  if (video.checks === 'waiting') return { verdict: 'waiting', says: 'looking for matches' };
+  const { match } = video;
+  if (video.checks === 'passed' || !match || video.matchAccepted) return { verdict: 'passed' };
+  const stamp = (seconds: number) => viewerTime(fraction(Math.floor(seconds)), video.seconds ?? seconds);
+  return {
+    verdict: 'found',
+    what: `Rights match ${stamp(match.from)}–${stamp(match.to)}: ${match.owner} ${WANTS[match.wants] ?? match.wants}`,
+    remedy: match.wants === 'block' ? 'Bring a cut without it' : 'Agree to it, or bring a cut without it',
+  };
+}

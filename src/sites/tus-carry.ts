@@ -1,0 +1,75 @@
+import { type CarriedFile, type Session, SiteError } from './contract';
+import { errorForStatus } from './json-api';
+import { streamToSite } from './stream-request';
+
+const TUS = { 'tus-resumable': '1.0.0' };
+
+/**
+ * Carries a file to a tus 1.0 upload that the site has made, from the byte that the site confirms. The worker's file
+ * store gives streams and no paths, which tus-js-client would have to hold in memory chunk by chunk; so the two requests
+ * of the protocol stand here.
+ * @throws SiteError; where `signal` aborts, its reason
+ */
+export async function carryByTus(
+  session: Session,
+  uploadUrl: string,
+  file: CarriedFile,
+  onProgress: (bytes: number) => void,
+  signal: AbortSignal,
+): Promise<void> {
+  let token = await session.accessToken();
+  let offset = await confirmedOffset();
+  onProgress(offset);
+  if (offset < file.size) offset = await send(offset);
+  if (offset !== file.size) {
+    throw new SiteError('unreachable', `The site has ${offset} of ${file.size} bytes; the transfer goes on from there`);
+  }
+
+  /** Core protocol, HEAD: the response has to carry Upload-Offset, even where it is 0. */
+  async function confirmedOffset(renewed = false): Promise<number> {
+    const headers = { ...TUS, authorization: `Bearer ${token}` };
+    const answer = await fetch(uploadUrl, { method: 'HEAD', headers, signal }).catch((error: Error) => {
+      signal.throwIfAborted();
+      throw new SiteError('unreachable', `The site does not answer (${error.message})`);
+    });
+    if (answer.status === 401 && !renewed) {
+      token = await session.accessToken(token);
+      return confirmedOffset(true);
+    }
+    const at = Number(answer.headers.get('upload-offset') ?? Number.NaN);
+    if (!answer.ok || !Number.isSafeInteger(at)) {
+      throw errorForStatus(
+        answer.status,
+        'The site does not say how much it has',
+        answer.headers.get('retry-after') ?? '',
+      );
+    }
+    return at;
+  }
+
+  /** Core protocol, PATCH: the server acknowledges with 204 and the new Upload-Offset. */
+  async function send(from: number): Promise<number> {
+    const answer = await streamToSite({
+      method: 'PATCH',
+      address: uploadUrl,
+      headers: {
+        ...TUS,
+        authorization: `Bearer ${token}`,
+        'content-type': 'application/offset+octet-stream',
+        'upload-offset': String(from),
+      },
+      length: file.size - from,
+      body: file.open(from),
+      onProgress: (bytes) => onProgress(from + bytes),
+      signal,
+    });
+    if (answer.status !== 204) {
+      throw errorForStatus(
+        answer.status,
+        `The site answers ${answer.status} to the file`,
+        answer.headers['retry-after'],
+      );
+    }
+    return Number(answer.headers['upload-offset']);
+  }
+}

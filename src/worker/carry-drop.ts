@@ -1,0 +1,145 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import { isWorking, type Snag } from '@/core/drop';
+import { log } from '@/desk/log';
+import { recordOf } from '@/desk/record';
+import { sessionFor, site } from '@/desk/session';
+import { SiteError } from '@/sites/contract';
+import { channelById } from '@/store/channels';
+import { beatClaim, type Claim, ClaimLost, releaseClaim } from '@/store/claims';
+import { database } from '@/store/database';
+import {
+  addDropEvent,
+  type Drop,
+  type DropFields,
+  dropById,
+  moveDrop,
+  postponeDrop,
+  setClaimedDrop,
+} from '@/store/drops';
+import { announce } from '@/store/feed';
+import { settings } from '@/store/settings';
+import { STEPS } from './steps';
+import { SnagFound, type StepEnd } from './steps/step';
+
+const LONGEST_PAUSE_SECONDS = 60;
+const UNEXPECTED_TRIES = 5;
+
+/** Runs the step of one claimed drop and writes down how it ended. */
+export async function carryDrop(claim: Claim): Promise<void> {
+  const db = database();
+  const gone = new AbortController();
+  const beating = keepClaim(claim, gone);
+  const drop = await dropById(db, claim.id);
+  try {
+    if (!drop || !isWorking(drop.state)) return;
+    await end(claim, drop, await run(claim, drop, drop.state, gone.signal));
+  } catch (error) {
+    if (error instanceof ClaimLost || gone.signal.aborted) {
+      log.info({ drop: claim.id }, 'drop taken out of our hands');
+      return;
+    }
+    if (drop)
+      await trouble(claim, drop, error).catch((second: Error) =>
+        log.error({ drop: drop.id, error: second.message }, 'trouble could not be noted'),
+      );
+  } finally {
+    beating.abort();
+    await releaseClaim(db, claim);
+    if (drop) await announce(db, 'video', drop.videoId);
+  }
+}
+
+function keepClaim(claim: Claim, gone: AbortController): AbortController {
+  const stop = new AbortController();
+  const { leaseSeconds } = settings();
+  void (async () => {
+    while (!stop.signal.aborted) {
+      await pause((leaseSeconds * 1000) / 3, undefined, { signal: stop.signal });
+      await beatClaim(database(), claim, leaseSeconds).catch((error) => {
+        if (error instanceof ClaimLost) gone.abort(error);
+      });
+    }
+  })().catch(() => undefined);
+  return stop;
+}
+
+async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: AbortSignal): Promise<StepEnd> {
+  const db = database();
+  const channel = await channelById(db, drop.channelId);
+  if (!channel) throw new SnagFound('missing', 'The channel is gone', 'Connect it again, then try again');
+  const { profile } = site(channel.site);
+  if (channel.accountState !== 'connected' || !channel.granted) {
+    throw new SnagFound(
+      'permission',
+      `${channel.name} is not connected to ${profile.name}`,
+      'Connect it again on Channels',
+    );
+  }
+  return STEPS[state]({
+    drop,
+    channel,
+    record: await recordOf(db, drop.videoId),
+    adapter: site(channel.site),
+    session: sessionFor(channel.accountId),
+    signal,
+    async keep(fields: DropFields) {
+      await setClaimedDrop(db, claim, fields);
+      await announce(db, 'video', drop.videoId);
+    },
+  });
+}
+
+async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<void> {
+  const db = database();
+  if ('again' in ended) {
+    await postponeDrop(db, claim, new Date(Date.now() + ended.again * 1000), { attempts: 0, ...ended.fields });
+    return;
+  }
+  const state = await db.transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim));
+  log.info({ drop: drop.id, video: drop.videoId, from: drop.state, to: state }, 'drop moved');
+}
+
+async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> {
+  const channel = await channelById(database(), drop.channelId);
+  const name = channel ? site(channel.site).profile.name : 'The site';
+  if (error instanceof SnagFound) return snag(claim, drop, error.kind, error.what, error.remedy);
+  if (error instanceof SiteError) {
+    switch (error.kind) {
+      case 'busy':
+        return comeBack(claim, drop, `${name} asks to wait`, error.retryAfter);
+      case 'unreachable':
+        return comeBack(claim, drop, `${name}: ${lowerFirst(error.message)}`);
+      case 'permission':
+        return snag(claim, drop, 'permission', `${name} no longer permits it`, 'Connect the account again on Channels');
+      case 'missing':
+        return snag(claim, drop, 'missing', `The video is gone from ${name}`, 'Try again to send it anew');
+      case 'refused':
+        return snag(claim, drop, 'refused', `${name}: ${error.message}`, 'Change it on the Sheet, then try again');
+    }
+  }
+  const says = error instanceof Error ? error.message : String(error);
+  log.error({ drop: drop.id, error: says, stack: error instanceof Error ? error.stack : undefined }, 'unexpected');
+  if (drop.attempts < UNEXPECTED_TRIES) return comeBack(claim, drop, 'Something unexpected happened');
+  return snag(claim, drop, 'refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
+}
+
+async function comeBack(claim: Claim, drop: Drop, why: string, retryAfter?: number): Promise<void> {
+  const db = database();
+  // What has come over meanwhile counts as success: a line that breaks often still gets there without long pauses.
+  const now = (await dropById(db, drop.id)) ?? drop;
+  const attempts = now.bytesSent > drop.bytesSent ? 1 : drop.attempts + 1;
+  const seconds = retryAfter ?? Math.min(LONGEST_PAUSE_SECONDS, 2 ** (attempts - 1));
+  const waiting = `${why}; tries again in ${seconds} s`;
+  await postponeDrop(db, claim, new Date(Date.now() + seconds * 1000), { attempts, waiting, progress: undefined });
+  if (attempts === 1) await addDropEvent(db, drop.id, 'waits', why);
+  log.warn({ drop: drop.id, why, seconds }, 'drop waits');
+}
+
+async function snag(claim: Claim, drop: Drop, kind: Snag['kind'], what: string, remedy: string): Promise<void> {
+  if (!isWorking(drop.state)) return;
+  const found: Snag = { at: drop.state, kind, what, remedy };
+  await database().transaction((trx) => moveDrop(trx, drop, 'snag', `${what}. ${remedy}.`, { snag: found }, claim));
+  log.warn({ drop: drop.id, kind, what }, 'snag');
+}
+
+const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

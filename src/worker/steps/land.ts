@@ -1,0 +1,71 @@
+import { binarySize, lineRate, PaceMeter } from '@/core/delivery';
+import { type Begun, SiteError } from '@/sites/contract';
+import { database } from '@/store/database';
+import { files } from '@/store/files/folder';
+import { renditionById } from '@/store/renditions';
+import { SnagFound, type Step } from './step';
+import { giveWords } from './words';
+
+const TELL_EVERY_MILLISECONDS = 500;
+
+/** Towards landed: every byte is at the site, and the words with them. */
+export const land: Step = async (context) => {
+  const { drop, channel, record, adapter, session, keep, signal } = context;
+  const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
+  if (!rendition || !record.cut) throw new SnagFound('file', 'The packed file is gone', 'Send the video again');
+  const file = {
+    fileName: fileNameFor(record.cut.fileName, record.cut.facts?.container ?? 'mp4'),
+    size: rendition.size,
+    open: (start: number) => files().open(rendition.fileKey, start),
+  };
+
+  const begin = async (): Promise<Begun> => {
+    const begun = await adapter.begin(session, channel.siteChannelId, `${drop.id}.${drop.round}`, file);
+    await keep({ ...begun, waiting: undefined });
+    return begun;
+  };
+  const known = drop.siteVideoId && drop.link && drop.carry;
+  let begun: Begun = known
+    ? { siteVideoId: drop.siteVideoId ?? '', link: drop.link ?? '', carry: drop.carry ?? {} }
+    : await begin();
+
+  const meter = new PaceMeter();
+  let [last, telling] = [0, Promise.resolve()];
+  const tell = (bytes: number) => {
+    const now = Date.now();
+    meter.note(bytes, now);
+    if (now - last < TELL_EVERY_MILLISECONDS) return;
+    last = now;
+    const { bytesPerSecond, secondsLeft } = meter.pace(rendition.size);
+    const says = `${Math.floor((bytes / rendition.size) * 100)} % · ${lineRate(bytesPerSecond)}`;
+    const progress = { says, fraction: bytes / rendition.size, bytesPerSecond, secondsLeft };
+    // One at a time; the claim's own heartbeat tells where the drop has been taken away.
+    telling = telling.then(() => keep({ bytesSent: bytes, progress, waiting: undefined })).catch(() => undefined);
+  };
+  try {
+    await adapter.carry(session, begun, file, tell, signal);
+  } catch (error) {
+    if (!(error instanceof SiteError) || error.kind !== 'missing') throw error;
+    // The site has forgotten the transfer: with the same key it makes room again, and nothing is there twice.
+    begun = await begin();
+    await adapter.carry(session, begun, file, tell, signal);
+  } finally {
+    await telling;
+  }
+  await keep({ bytesSent: rendition.size, progress: { says: 'giving title, text and picture' } });
+  await giveWords(context, begun.siteVideoId);
+  return {
+    move: 'landed',
+    says: `Landed: ${binarySize(rendition.size)} are there`,
+    fields: { bytesSent: rendition.size },
+  };
+};
+
+/** The name under which the site gets the file: without folders or signs, with the ending of its container. */
+function fileNameFor(name: string, container: string): string {
+  const base = name
+    .replace(/\.[A-Za-z0-9]{1,5}$/, '')
+    .replace(/[^\p{L}\p{N} ._-]/gu, '_')
+    .slice(0, 200);
+  return `${base || 'video'}.${container}`;
+}

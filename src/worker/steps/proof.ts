@@ -1,0 +1,35 @@
+import { differences, fieldsMeant } from '@/core/drop';
+import { meantShowing, meantWords } from '@/desk/meant';
+import { database } from '@/store/database';
+import { renditionById } from '@/store/renditions';
+import { SnagFound, type Step } from './step';
+import { giveWords } from './words';
+
+const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : text).replace(/\n/g, ' / ');
+
+/** Towards proofed: read back, and it is what we meant. Words that were changed since they were sent go first. */
+export const proof: Step = async (context) => {
+  const { drop, record, adapter, session } = context;
+  const siteVideoId = drop.siteVideoId ?? '';
+  const { profile } = adapter;
+  const meant = meantWords(record, drop, profile);
+  if (meant.asText !== drop.sentWords) await giveWords(context, siteVideoId);
+  const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
+  const showing = meantShowing(meant, profile, rendition?.digest);
+  const reading = await adapter.readBack(session, siteVideoId);
+  const found = differences(showing, reading);
+  if (found.length > 0) {
+    const list = found.map(
+      ({ field, meant: was, shown }) => `${field}: meant “${short(was)}”, shown “${short(shown)}”`,
+    );
+    const fileToo = found.some(({ field }) => field === 'file');
+    const remedy = fileToo ? 'Remove it and send it again' : 'Try again to send the words once more, or accept it';
+    // What the site shows is not what was sent, so the next try has to send it once more.
+    await context.keep({ sentWords: undefined });
+    throw new SnagFound('difference', `${profile.name} shows something else. ${list.join('; ')}`, remedy);
+  }
+  const says = `Proofed: ${fieldsMeant(showing)} fields read back as meant`;
+  const wanted = drop.privacy ?? record.video.privacy;
+  const opens = wanted === 'everyone' || drop.openAsked || drop.liveAt !== undefined;
+  return { move: opens ? 'proofedAndOpening' : 'proofedAndHeld', says };
+};

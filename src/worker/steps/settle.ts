@@ -1,0 +1,23 @@
+import { SnagFound, type Step } from './step';
+
+const LOOK_AGAIN_SECONDS = 1;
+
+/** Towards settled: the site has finished processing. */
+export const settle: Step = async ({ drop, adapter, session }) => {
+  const { state } = await adapter.status(session, drop.siteVideoId ?? '');
+  switch (state.stage) {
+    case 'ready':
+      return { move: 'settled', says: 'Settled: the site has finished processing' };
+    case 'failed': {
+      const { name } = adapter.profile;
+      const remedy = 'Watch the cut through; bring a better one or try again';
+      throw new SnagFound('processing', `${name} could not process the file: ${state.reason}`, remedy);
+    }
+    case 'receiving':
+      return { again: LOOK_AGAIN_SECONDS, fields: { waiting: undefined, progress: { says: 'waits for the site' } } };
+    case 'processing': {
+      const { says, fraction } = state;
+      return { again: LOOK_AGAIN_SECONDS, fields: { waiting: undefined, progress: { says, fraction } } };
+    }
+  }
+};

@@ -1,0 +1,36 @@
+import type { MoveName, Snag } from '@/core/drop';
+import type { VideoRecord } from '@/desk/record';
+import type { Session, SiteAdapter } from '@/sites/contract';
+import type { Channel } from '@/store/channels';
+import type { Drop, DropFields } from '@/store/drops';
+
+/** What a step has to work with. */
+export interface StepContext {
+  drop: Drop;
+  channel: Channel;
+  record: VideoRecord;
+  adapter: SiteAdapter;
+  session: Session;
+  /** Keeps fields of the drop at once, and tells the pages. @throws ClaimLost where the drop is no longer ours */
+  keep(fields: DropFields): Promise<void>;
+  /** Aborts where the drop is taken out of our hands. */
+  signal: AbortSignal;
+}
+
+/** How a step ends: the drop moves on, or waits and is looked at again after so many seconds. */
+export type StepEnd = { move: MoveName; says: string; fields?: DropFields } | { again: number; fields: DropFields };
+
+/** Something that only a person can settle. */
+export class SnagFound extends Error {
+  override name = 'SnagFound';
+  constructor(
+    readonly kind: Snag['kind'],
+    readonly what: string,
+    readonly remedy: string,
+  ) {
+    super(what);
+  }
+}
+
+/** A step: carries a drop towards its next stop. It may be run again after a crash at any point. */
+export type Step = (context: StepContext) => Promise<StepEnd>;

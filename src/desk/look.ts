@@ -25,8 +25,8 @@ import type {
 } from './views';
 
 function cutView(cut: Cut): CutView {
-  const { id, fileName, state, size, received, facts, refusal } = cut;
-  return { id, fileName, state, size, received, facts, refusal };
+  const { id, fileName, state, size, received, facts, refusal, fingerprint } = cut;
+  return { id, fileName, state, size, received, facts, refusal, fingerprint };
 }
 
 function dropView(drop: Drop, removes: boolean): DropView {

@@ -29,6 +29,8 @@ export interface CutView {
   received: number;
   facts: CutFacts | undefined;
   refusal: string | undefined;
+  /** What a browser knows the file by, to go on with a transfer that broke off. */
+  fingerprint: string | undefined;
 }
 
 export interface ChannelView {

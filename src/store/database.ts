@@ -17,17 +17,19 @@ function camelKeys(value: unknown): unknown {
 }
 
 function connect(database: string | undefined): Knex {
+  // Knex's own types do not know of `jsonStrings`; without it the driver parses JSON columns by itself.
+  const connection: Knex.MySql2ConnectionConfig & { jsonStrings: boolean } = {
+    host: '127.0.0.1',
+    port: settings().databasePort,
+    user: 'root',
+    database,
+    charset: 'utf8mb4',
+    timezone: 'Z',
+    jsonStrings: true,
+  };
   return knex({
     client: 'mysql2',
-    connection: {
-      host: '127.0.0.1',
-      port: settings().databasePort,
-      user: 'root',
-      database,
-      charset: 'utf8mb4',
-      timezone: 'Z',
-      jsonStrings: true,
-    },
+    connection,
     pool: { min: 0, max: 10 },
     acquireConnectionTimeout: 10_000,
     wrapIdentifier: (name, original) => original(name === '*' ? name : snake(name)),

@@ -1,0 +1,7 @@
+import { guarded } from '@/app/guard';
+import { disconnect } from '@/desk/connect';
+
+export const DELETE = guarded<{ id: string }>(async (_request, { id }) => {
+  await disconnect(id);
+  return undefined;
+});

@@ -1,0 +1,41 @@
+import { guarded } from '@/app/guard';
+import { hearChanges } from '@/desk/hear';
+
+export const dynamic = 'force-dynamic';
+
+const KEEP_ALIVE_MILLISECONDS = 15_000;
+
+/** Server-sent events (WHATWG HTML, 9.2): one `change` for each batch of things that have changed. */
+export const GET = guarded(async (request) => {
+  let stop = () => {};
+  const stream = new ReadableStream<Uint8Array>({
+    start(controller) {
+      const encoder = new TextEncoder();
+      const say = (text: string) => {
+        try {
+          controller.enqueue(encoder.encode(text));
+        } catch {
+          stop();
+        }
+      };
+      const unhear = hearChanges((entries) => {
+        const about = [...new Set(entries.map((entry) => `${entry.topic}:${entry.subject}`))];
+        say(`event: change\ndata: ${JSON.stringify(about)}\n\n`);
+      });
+      const alive = setInterval(() => say(': alive\n\n'), KEEP_ALIVE_MILLISECONDS);
+      stop = () => {
+        unhear();
+        clearInterval(alive);
+      };
+      request.signal.addEventListener('abort', () => {
+        stop();
+        controller.close();
+      });
+      say('retry: 1000\n\n');
+    },
+    cancel: () => stop(),
+  });
+  return new Response(stream, {
+    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform' },
+  });
+});

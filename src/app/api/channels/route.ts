@@ -1,0 +1,6 @@
+import { guarded } from '@/app/guard';
+import { lookAtChannels } from '@/desk/look';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = guarded(() => lookAtChannels());

@@ -1,0 +1,17 @@
+import { Readable } from 'node:stream';
+import { guarded } from '@/app/guard';
+import { openPicture } from '@/desk/pictures';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = guarded<{ id: string }>(async (_request, { id }) => {
+  const { picture, bytes } = await openPicture(id);
+  const headers = {
+    'content-type': picture.type,
+    'content-length': String(picture.size),
+    // A picture's bytes never change under its id.
+    'cache-control': 'private, max-age=31536000, immutable',
+    'x-content-type-options': 'nosniff',
+  };
+  return new Response(Readable.toWeb(bytes) as ReadableStream, { headers });
+});

@@ -1,0 +1,22 @@
+import { Readable } from 'node:stream';
+import type { ReadableStream } from 'node:stream/web';
+import { guarded } from '@/app/guard';
+import { DeskError } from '@/desk/desk-error';
+import { bringPicture, dropPicture, takeFrameAsPicture } from '@/desk/pictures';
+
+type Params = { id: string };
+
+export const POST = guarded<Params>(async (request, { id }) => {
+  if (request.headers.get('content-type') === 'application/json') {
+    await takeFrameAsPicture(id, await request.json());
+    return undefined;
+  }
+  if (!request.body) throw new DeskError('not taken', 'The picture is empty. Bring a JPEG, PNG or WebP file.');
+  await bringPicture(id, Readable.fromWeb(request.body as ReadableStream));
+  return undefined;
+});
+
+export const DELETE = guarded<Params>(async (_request, { id }) => {
+  await dropPicture(id);
+  return undefined;
+});

@@ -1,0 +1,20 @@
+import { guarded } from '@/app/guard';
+import { discardVideo } from '@/desk/bring-cut';
+import { editVideo } from '@/desk/edit-video';
+import { lookAtSheet } from '@/desk/look';
+
+export const dynamic = 'force-dynamic';
+
+type Params = { id: string };
+
+export const GET = guarded<Params>((_request, { id }) => lookAtSheet(id));
+
+export const PATCH = guarded<Params>(async (request, { id }) => {
+  await editVideo(id, await request.json());
+  return lookAtSheet(id);
+});
+
+export const DELETE = guarded<Params>(async (_request, { id }) => {
+  await discardVideo(id);
+  return undefined;
+});

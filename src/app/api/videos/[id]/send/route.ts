@@ -1,0 +1,4 @@
+import { guarded } from '@/app/guard';
+import { sendVideo } from '@/desk/send';
+
+export const POST = guarded<{ id: string }>((_request, { id }) => sendVideo(id));

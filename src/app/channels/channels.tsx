@@ -1,0 +1,150 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import { AlertDialog } from 'radix-ui';
+import { useEffect } from 'react';
+import type { ChannelsView } from '@/desk/views';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { useNotices } from '@/ui/notices';
+
+type SiteView = ChannelsView['sites'][number];
+type AccountView = SiteView['accounts'][number];
+
+interface ChannelsProps {
+  first: ChannelsView;
+  /** The account that has just been connected, or what went wrong. */
+  connected: string | undefined;
+  trouble: string | undefined;
+}
+
+/** Sites, the accounts connected there, and their channels. */
+export function Channels({ first, connected, trouble }: ChannelsProps) {
+  const { data } = useQuery({
+    queryKey: ['channels'],
+    queryFn: () => ask<ChannelsView>('/api/channels'),
+    initialData: first,
+  });
+  const notices = useNotices();
+  useEffect(() => {
+    if (connected) notices.say(`${connected} is connected.`);
+    if (trouble) notices.trouble(trouble);
+    // The address is cleaned, so that a reload does not say it again.
+    if (connected || trouble) window.history.replaceState(null, '', '/channels');
+  }, [connected, trouble, notices]);
+  return (
+    <main className="mx-auto max-w-[1040px] px-4 py-5 sm:px-7">
+      <h1>Channels</h1>
+      <p className="mt-1 mb-4 text-soft">Where your videos go. You sign in once at each site, in its own pages.</p>
+      {data.sites.map((site) => (
+        <SiteBlock key={site.id} site={site} />
+      ))}
+    </main>
+  );
+}
+
+function SiteBlock({ site }: { site: SiteView }) {
+  const any = site.accounts.some((account) => account.state === 'connected');
+  return (
+    <section aria-label={site.name} className="enamel mb-4">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-line border-b px-4 py-3">
+        <h2>{site.name}</h2>
+        <span className="text-soft">{site.kind}</span>
+        <a
+          href={`/api/connect/${site.id}`}
+          className={`ml-auto rounded-full px-4 py-2 font-semibold text-sm leading-none ${any ? 'text-copper shadow-[inset_0_0_0_1.5px_var(--copper)] hover:bg-copper-wash' : 'bg-copper text-card hover:brightness-110'}`}
+        >
+          {any ? 'Connect another account' : `Connect ${site.name}`}
+        </a>
+      </header>
+      {site.accounts.length === 0 && (
+        <p className="px-4 py-5 text-soft">
+          No account is connected. Connecting opens {site.name}, where you sign in, see what is permitted and pick the
+          channels.
+        </p>
+      )}
+      {site.accounts.map((account) => (
+        <AccountBlock key={account.id} site={site} account={account} />
+      ))}
+    </section>
+  );
+}
+
+const STATES: Record<AccountView['state'], { says: string; look: string }> = {
+  connected: { says: '● connected', look: 'text-live' },
+  'taken back': { says: '▲ permission taken back', look: 'text-snag' },
+  disconnected: { says: '○ disconnected', look: 'text-soft' },
+};
+
+function AccountBlock({ site, account }: { site: SiteView; account: AccountView }) {
+  const state = STATES[account.state];
+  return (
+    <div className="border-line border-b px-4 py-3 last:border-b-0">
+      <div className="flex flex-wrap items-center gap-3">
+        <b className="font-semibold">{account.name}</b>
+        <span className={`text-sm ${state.look}`}>{state.says}</span>
+        <span className="ml-auto">
+          {account.state === 'connected' ? (
+            <Disconnect site={site} account={account} />
+          ) : (
+            <a href={`/api/connect/${site.id}`} className="textlink text-sm">
+              Connect again
+            </a>
+          )}
+        </span>
+      </div>
+      <ul className="mt-2 grid gap-2 sm:grid-cols-2">
+        {account.channels.map((channel) => (
+          <li key={channel.id} className="rounded-lg border border-line px-3 py-2">
+            <a href={channel.address} target="_blank" rel="noreferrer" className="font-semibold hover:underline">
+              {channel.name}
+            </a>
+            <p className="text-[13px] text-soft">
+              {channel.playlists.length === 0
+                ? 'no playlists yet'
+                : channel.playlists.map((playlist) => `${playlist.title} (${playlist.videos})`).join(' · ')}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Disconnect({ site, account }: { site: SiteView; account: AccountView }) {
+  const { say, trouble } = useNotices();
+  const disconnect = () =>
+    ask(`/api/accounts/${account.id}`, { method: 'DELETE' }).then(
+      () => say(`${account.name} is disconnected; the permission was taken back at ${site.name}.`),
+      trouble,
+    );
+  return (
+    <AlertDialog.Root>
+      <AlertDialog.Trigger asChild>
+        <Button look="plain">Disconnect</Button>
+      </AlertDialog.Trigger>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
+        <AlertDialog.Content className="enamel fixed top-1/3 left-1/2 z-50 w-[min(460px,92vw)] -translate-x-1/2 p-6 shadow-xl">
+          <AlertDialog.Title className="mb-2 font-display font-semibold text-lg">
+            Disconnect {account.name}?
+          </AlertDialog.Title>
+          <AlertDialog.Description className="mb-5 text-soft">
+            The permission is taken back at {site.name}. What is on its way there stands still and loses nothing;
+            connect again and it goes on. Live videos stay live.
+          </AlertDialog.Description>
+          <div className="flex justify-end gap-2">
+            <AlertDialog.Cancel asChild>
+              <Button>Keep it</Button>
+            </AlertDialog.Cancel>
+            <AlertDialog.Action asChild>
+              <Button look="press" onClick={disconnect}>
+                Disconnect
+              </Button>
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}

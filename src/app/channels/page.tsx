@@ -1,0 +1,16 @@
+import type { Metadata } from 'next';
+import { lookAtChannels } from '@/desk/look';
+import { Channels } from './channels';
+
+export const dynamic = 'force-dynamic';
+
+export const metadata: Metadata = { title: 'Channels' };
+
+interface PageProps {
+  searchParams: Promise<{ connected?: string; trouble?: string }>;
+}
+
+export default async function ChannelsPage({ searchParams }: PageProps) {
+  const { connected, trouble } = await searchParams;
+  return <Channels first={await lookAtChannels()} connected={connected} trouble={trouble} />;
+}

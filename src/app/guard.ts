@@ -1,0 +1,66 @@
+import { ValidationError } from 'yup';
+import { MarkerFileError } from '@/core/markers';
+import { DeskError, type DeskErrorKind } from '@/desk/desk-error';
+import { log } from '@/desk/log';
+
+const LOCAL_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]']);
+
+const hostName = (host: string) => host.replace(/:\d+$/, '');
+
+/**
+ * Why a request must not be answered: it names another host (a page elsewhere has bent a name to this machine), or it
+ * changes something and comes from a page of another origin. Undefined where all is well.
+ */
+export function reasonToRefuse(request: Request): string | undefined {
+  const host = request.headers.get('host') ?? '';
+  if (!LOCAL_NAMES.has(hostName(host))) return 'This address is not served here';
+  if (request.method === 'GET' || request.method === 'HEAD') return undefined;
+  const origin = request.headers.get('origin');
+  if (origin !== null) return origin === `http://${host}` ? undefined : 'This page may not change anything here';
+  const from = request.headers.get('sec-fetch-site');
+  return from === null || from === 'same-origin' || from === 'none'
+    ? undefined
+    : 'This page may not change anything here';
+}
+
+const STATUS: Record<DeskErrorKind, number> = {
+  'not found': 404,
+  'not taken': 422,
+  'not now': 409,
+  full: 507,
+  site: 502,
+};
+
+/** An error as problem details (RFC 9457), which pages say as they are. */
+function problem(status: number, detail: string): Response {
+  return Response.json({ status, detail }, { status, headers: { 'content-type': 'application/problem+json' } });
+}
+
+/** The answer that an error becomes. */
+export function answerForError(error: unknown): Response {
+  if (error instanceof DeskError) return problem(STATUS[error.kind], error.message);
+  if (error instanceof ValidationError) return problem(422, error.message);
+  if (error instanceof MarkerFileError) return problem(422, `The marker file cannot be read. ${error.message}.`);
+  if (error instanceof SyntaxError) return problem(400, 'The request is no JSON.');
+  log.error({ error: error instanceof Error ? error.stack : String(error) }, 'request failed');
+  if ((error as NodeJS.ErrnoException).code === 'ENOSPC') {
+    return problem(507, 'The disk is full. Make room, then try again; nothing that was saved is lost.');
+  }
+  return problem(500, 'Something unexpected happened; the logs say more. Nothing that was saved is lost.');
+}
+
+type Handler<P> = (request: Request, params: P) => Promise<Response | object | undefined>;
+
+/** A route handler with Host and Origin checked, its result sent as JSON and its errors as problem details. */
+export function guarded<P = Record<string, never>>(handle: Handler<P>) {
+  return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
+    const refusal = reasonToRefuse(request);
+    if (refusal) return problem(403, refusal);
+    try {
+      const result = await handle(request, await context.params);
+      return result instanceof Response ? result : Response.json(result ?? {});
+    } catch (error) {
+      return answerForError(error);
+    }
+  };
+}

@@ -1,0 +1,30 @@
+import '@fontsource-variable/bricolage-grotesque';
+import '@fontsource-variable/atkinson-hyperlegible-next';
+import '@fontsource-variable/atkinson-hyperlegible-mono';
+import './globals.css';
+import type { Metadata, Viewport } from 'next';
+import type { ReactNode } from 'react';
+import { LiveChanges } from '@/ui/live-changes';
+import { Providers } from '@/ui/providers';
+import { THEME_SCRIPT } from '@/ui/theme-switch';
+import { TopBar } from '@/ui/top-bar';
+
+export const metadata: Metadata = { title: { default: 'Kettle Drop', template: '%s · Kettle Drop' } };
+
+export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
+
+export default function Layout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en" data-theme="light" suppressHydrationWarning>
+      <body>
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the script is our own constant */}
+        <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+        <Providers>
+          <TopBar />
+          <LiveChanges />
+          {children}
+        </Providers>
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,8 @@
+import { lookAtBoard } from '@/desk/look';
+import { Board } from './board/board';
+
+export const dynamic = 'force-dynamic';
+
+export default async function BoardPage() {
+  return <Board first={await lookAtBoard()} />;
+}

@@ -1,0 +1,120 @@
+'use client';
+
+import { type DragEvent, useRef, useState } from 'react';
+import { MARKER_FILE_ENDINGS } from '@/core/markers';
+import type { CutView } from '@/desk/views';
+import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
+import { type Arrival, useArrivals } from '@/ui/arrivals/arrivals';
+import { Button } from '@/ui/button';
+import { Meter } from '@/ui/meter';
+import { useNotices } from '@/ui/notices';
+import { ChapterPanel } from './chapter-panel';
+import { Player } from './player';
+import { Ruler } from './ruler';
+import type { SheetHandle } from './use-sheet';
+
+/** The cut: player, chapters beside it, the time ruler below. A marker file can be dropped anywhere on it. */
+export function CutBlock({ handle, arrival }: { handle: SheetHandle; arrival: Arrival | undefined }) {
+  const { sheet, act } = handle;
+  const { cut } = sheet;
+  const [over, setOver] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
+  const { say } = useNotices();
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    const done = await act(`/api/videos/${sheet.id}/markers`, { method: 'POST', body: file });
+    if (done) say(`The markers of “${file.name}” are on the ruler. Choose below which colours viewers see.`);
+  };
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    event.stopPropagation();
+    setOver(false);
+    void take(event.dataTransfer.files[0]);
+  };
+  return (
+    <section
+      id="cut"
+      aria-label="Cut and chapters"
+      className={`enamel overflow-hidden ${over ? 'ring-4 ring-copper' : ''}`}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <div className="grid md:grid-cols-[minmax(0,1fr)_282px]">
+        {cut && (cut.state === 'ready' || cut.state === 'reading') ? (
+          <Player cutId={cut.id} />
+        ) : (
+          <CutComing cut={cut} arrival={arrival} />
+        )}
+        <ChapterPanel handle={handle} onPickFile={() => input.current?.click()} />
+      </div>
+      {cut?.facts && <Ruler sheet={sheet} duration={cut.facts.duration} />}
+      <input
+        ref={input}
+        type="file"
+        accept={MARKER_FILE_ENDINGS.join(',')}
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Marker file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          void take(file).then(() => {
+            if (input.current) input.current.value = '';
+          });
+        }}
+      />
+    </section>
+  );
+}
+
+function CutComing({ cut, arrival }: { cut: CutView | undefined; arrival: Arrival | undefined }) {
+  const input = useRef<HTMLInputElement>(null);
+  const { goOn, bring } = useArrivals();
+  const refused = cut?.state === 'refused';
+  const share = cut ? cut.received / Math.max(1, cut.size) : 0;
+  return (
+    <div className="flex min-h-[286px] flex-col justify-center gap-3 bg-sunk px-8">
+      {arrival && (
+        <>
+          <h2>{arrival.fileName}</h2>
+          <ArrivalBar arrival={arrival} />
+          <p className="text-[13px] text-soft">
+            Write the words meanwhile. Leave this page open until the cut has arrived.
+          </p>
+        </>
+      )}
+      {!arrival && cut && !refused && (
+        <>
+          <h2>{cut.fileName} has not arrived whole</h2>
+          <Meter share={share} says={`${Math.floor(share * 100)} % is here; the rest goes on from there.`} />
+          <p className="text-soft">Pick the same file again. It is known by its contents, and nothing is sent twice.</p>
+          <Button look="press" onClick={() => input.current?.click()} className="self-start">
+            Pick the file again
+          </Button>
+        </>
+      )}
+      {refused && (
+        <>
+          <h2 className="text-snag">▲ This cut cannot be used</h2>
+          <p>{cut.refusal}</p>
+          <p className="text-[13px] text-soft">{cut.fileName}</p>
+        </>
+      )}
+      <input
+        ref={input}
+        type="file"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="The same file again"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) void (cut ? goOn(file, cut.fingerprint) : bring([file]));
+        }}
+      />
+    </div>
+  );
+}

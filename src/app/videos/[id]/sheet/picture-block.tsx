@@ -1,0 +1,76 @@
+'use client';
+
+import { useRef } from 'react';
+import { binarySize } from '@/core/delivery';
+import { Button } from '@/ui/button';
+import { usePlayer } from './player-state';
+import type { SheetHandle } from './use-sheet';
+
+/** The thumbnail: an own picture, the frame at the playhead, or what the site picks. */
+export function PictureBlock({ handle }: { handle: SheetHandle }) {
+  const { sheet, act } = handle;
+  const { timecode, seconds } = usePlayer();
+  const input = useRef<HTMLInputElement>(null);
+  const { picture } = sheet;
+  const at = `/api/videos/${sheet.id}/picture`;
+  const findings = sheet.channels
+    .filter((channel) => channel.ticked)
+    .flatMap((channel) =>
+      channel.missing.filter((missing) => missing.place === 'picture').map((missing) => missing.what),
+    );
+  return (
+    <section id="picture" aria-label="Picture" className="enamel grid gap-3 px-4 py-3.5">
+      <h2>Picture</h2>
+      <div className="flex flex-wrap gap-4">
+        {picture ? (
+          <img
+            src={`/api/pictures/${picture.id}`}
+            alt="The chosen thumbnail"
+            className="aspect-video w-60 rounded-md object-cover"
+          />
+        ) : (
+          <div className="grid aspect-video w-60 place-items-center rounded-md bg-sunk px-4 text-center text-[13px] text-soft">
+            No picture of your own: the site picks a frame
+          </div>
+        )}
+        <div className="flex flex-col items-start gap-2">
+          {sheet.cut?.facts && (
+            <Button onClick={() => act(at, { method: 'POST', json: { seconds } })}>
+              Take the frame at <span className="font-mono">{timecode}</span>
+            </Button>
+          )}
+          <Button onClick={() => input.current?.click()}>Choose a picture file</Button>
+          {picture && (
+            <Button look="plain" onClick={() => act(at, { method: 'DELETE' })}>
+              Let the site pick
+            </Button>
+          )}
+          {picture && (
+            <p className="text-[13px] text-soft">
+              {picture.source === 'frame' ? 'from the cut' : 'your own file'} · {picture.width}×{picture.height} ·{' '}
+              {binarySize(picture.size)}
+            </p>
+          )}
+          {[...new Set(findings)].map((what) => (
+            <p key={what} className="text-sm text-snag">
+              ▲ {what}
+            </p>
+          ))}
+        </div>
+      </div>
+      <input
+        ref={input}
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Picture file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) void act(at, { method: 'POST', body: file });
+        }}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,97 @@
+'use client';
+
+import { Redo2, Undo2 } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useEffect } from 'react';
+import type { SheetView } from '@/desk/views';
+import { useArrivals } from '@/ui/arrivals/arrivals';
+import { Button } from '@/ui/button';
+import { CutBlock } from './cut-block';
+import { CutFactsBlock } from './cut-facts-block';
+import { History } from './history';
+import { PictureBlock } from './picture-block';
+import { PlayerProvider } from './player-state';
+import { Rail } from './rail';
+import { type SheetHandle, useSheet } from './use-sheet';
+import { WordsBlock } from './words-block';
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement && target.closest('input:not([type=checkbox]), textarea, [contenteditable]') !== null;
+
+/** One video on one page, in the order of the work. */
+export function Sheet({ first }: { first: SheetView }) {
+  const handle = useSheet(first);
+  const { sheet, saving, undo, redo } = handle;
+  const { arrivals } = useArrivals();
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
+      event.preventDefault();
+      void (event.shiftKey ? redo() : undo());
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [undo, redo]);
+  return (
+    <PlayerProvider rate={sheet.cut?.facts?.video.rate}>
+      <main className="grid items-start gap-6 px-4 py-4 sm:px-7 lg:grid-cols-[minmax(0,1fr)_318px]">
+        <div className="grid gap-4">
+          <div>
+            <p className="mb-1 text-[13px] text-soft">{sheet.cut?.fileName ?? 'no cut yet'}</p>
+            <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
+              <h1>{sheet.title || 'Without a title'}</h1>
+              <small role="status" className="text-[13px] text-soft">
+                {saving ? 'saving …' : 'all saved'}
+              </small>
+              <span className="ml-auto flex gap-1">
+                <Button
+                  look="plain"
+                  onClick={undo}
+                  aria-disabled={!sheet.canUndo}
+                  aria-label="Undo"
+                  title="Undo (Ctrl Z)"
+                >
+                  <Undo2 size={17} className={sheet.canUndo ? '' : 'opacity-40'} />
+                </Button>
+                <Button
+                  look="plain"
+                  onClick={redo}
+                  aria-disabled={!sheet.canRedo}
+                  aria-label="Redo"
+                  title="Redo (Ctrl Shift Z)"
+                >
+                  <Redo2 size={17} className={sheet.canRedo ? '' : 'opacity-40'} />
+                </Button>
+              </span>
+            </div>
+          </div>
+          <CutBlock handle={handle} arrival={arrivals.get(sheet.cut?.id ?? '')} />
+          <WordsBlock handle={handle} />
+          <PictureBlock handle={handle} />
+          <History channels={sheet.channels} />
+        </div>
+        <aside className="grid gap-4 lg:sticky lg:top-4">
+          <Rail handle={handle} />
+          <CutFactsBlock cut={sheet.cut} />
+          <Discard handle={handle} />
+        </aside>
+      </main>
+    </PlayerProvider>
+  );
+}
+
+function Discard({ handle }: { handle: SheetHandle }) {
+  const router = useRouter();
+  const { sheet, act } = handle;
+  const gone = sheet.channels.every(({ drop }) => !drop || drop.state === 'draft' || drop.state === 'removed');
+  if (!gone) return null;
+  const discard = async () => {
+    if (!window.confirm(`Delete “${sheet.title}” with its cut, words and markers? This cannot be undone.`)) return;
+    if (await act(`/api/videos/${sheet.id}`, { method: 'DELETE' })) router.push('/');
+  };
+  return (
+    <Button look="plain" onClick={discard} className="justify-self-start">
+      Delete this video
+    </Button>
+  );
+}

@@ -1,0 +1,38 @@
+'use client';
+
+import { useEffect, useRef, useState } from 'react';
+
+const REST_MILLISECONDS = 500;
+
+/**
+ * A text that saves itself when typing rests, and at once when the field is left. What somebody else has changed is taken
+ * over unless it is being typed in here.
+ */
+export function useDraft(saved: string, save: (text: string) => Promise<boolean>) {
+  const [text, setText] = useState(saved);
+  const dirty = useRef(false);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const newest = useRef(text);
+  useEffect(() => {
+    if (!dirty.current) setText(saved);
+  }, [saved]);
+  const flush = async () => {
+    clearTimeout(timer.current);
+    if (!dirty.current) return;
+    const sending = newest.current;
+    const done = await save(sending);
+    // What was typed while it was being saved is still to be saved.
+    if (done && newest.current === sending) dirty.current = false;
+  };
+  const flushNow = useRef(flush);
+  flushNow.current = flush;
+  useEffect(() => () => void flushNow.current(), []);
+  const change = (next: string) => {
+    dirty.current = true;
+    newest.current = next;
+    setText(next);
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => void flushNow.current(), REST_MILLISECONDS);
+  };
+  return { text, change, flush };
+}

@@ -1,0 +1,205 @@
+'use client';
+
+import { type ReactNode, useState } from 'react';
+import { chapterText } from '@/core/chapters';
+import { PRIVACIES, type Privacy } from '@/core/delivery';
+import { tagsFromText, textLength } from '@/core/words';
+import { useDraft } from './use-draft';
+import type { SheetHandle } from './use-sheet';
+
+const FIELD = 'w-full rounded-lg border border-line bg-paper px-3 py-2';
+
+/** A row of the Sheet: what it is called, the field, and what is to be said below it. */
+function Row({ id, label, below, children }: { id: string; label: string; below?: ReactNode; children: ReactNode }) {
+  return (
+    <div className="grid gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
+      <label htmlFor={id} className="pt-2 text-sm text-soft">
+        {label}
+      </label>
+      <div>
+        {children}
+        {below && <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft">{below}</div>}
+      </div>
+    </div>
+  );
+}
+
+/** How much of a limit is used, in words; over it, by shape and colour too. */
+function Count({ used, most, site }: { used: number; most: number; site: string }) {
+  const over = used > most;
+  return (
+    <span className={over ? 'font-semibold text-snag' : ''}>
+      {over ? '▲ ' : ''}
+      {used} of {most} on {site}
+    </span>
+  );
+}
+
+/** Title, description, tags and privacy. */
+export function WordsBlock({ handle }: { handle: SheetHandle }) {
+  const { sheet, save } = handle;
+  const title = useDraft(sheet.title, (text) => save({ title: text }));
+  const description = useDraft(sheet.description, (text) => save({ description: text }));
+  // One line for each site, not for each channel: channels of a site have the same limits.
+  const sites = [
+    ...new Map(sheet.channels.filter((each) => each.ticked).map((each) => [each.site, each.rules])).values(),
+  ];
+  const chapters = sheet.chapters.length > 0 ? `\n\n${chapterText(sheet.chapters)}` : '';
+  return (
+    <section aria-label="Words" className="enamel grid gap-3.5 px-4 py-3.5">
+      <h2>Words</h2>
+      <Row
+        id="title"
+        label="Title"
+        below={
+          <>
+            <span>{sheet.titleFrom === 'file' ? 'made from the file name' : 'written here'}</span>
+            {sites.map(
+              ({ name, title: limit }) =>
+                limit && (
+                  <Count key={name} used={textLength(title.text.trim(), limit.unit)} most={limit.most} site={name} />
+                ),
+            )}
+          </>
+        }
+      >
+        <input
+          id="title"
+          value={title.text}
+          onChange={(event) => title.change(event.target.value)}
+          onBlur={title.flush}
+          placeholder="The phrase that people would search for"
+          className={FIELD}
+        />
+      </Row>
+      <Row
+        id="description"
+        label="Description"
+        below={
+          <>
+            {sheet.chapters.length > 0 && <span>the chapters follow below it</span>}
+            {sites.map(
+              ({ name, text: limit }) =>
+                limit && (
+                  <Count
+                    key={name}
+                    used={textLength(description.text.trim() + chapters, limit.unit)}
+                    most={limit.most}
+                    site={name}
+                  />
+                ),
+            )}
+          </>
+        }
+      >
+        <textarea
+          id="description"
+          value={description.text}
+          onChange={(event) => description.change(event.target.value)}
+          onBlur={description.flush}
+          rows={4}
+          placeholder="Two or three lines about this video"
+          className={`${FIELD} block resize-y`}
+        />
+      </Row>
+      <Tags handle={handle} />
+      <PrivacyChoice privacy={sheet.privacy} onChoose={(privacy) => save({ privacy })} />
+    </section>
+  );
+}
+
+function Tags({ handle }: { handle: SheetHandle }) {
+  const { sheet, save } = handle;
+  const [typed, setTyped] = useState('');
+  const add = () => {
+    const fresh = tagsFromText(typed);
+    setTyped('');
+    if (fresh.length > 0) void save({ tags: [...sheet.tags, ...fresh] });
+  };
+  const rules = sheet.channels.filter((each) => each.ticked && each.rules.tags).map((each) => each.rules);
+  const sites = [...new Map(rules.map((each) => [each.name, each])).values()];
+  return (
+    <Row
+      id="tags"
+      label="Tags"
+      below={
+        <>
+          <span>commas or Enter between them</span>
+          {sites.map(
+            ({ name, tags }) =>
+              tags?.mostWithCommas && (
+                <Count key={name} used={sheet.tags.join(',').length} most={tags.mostWithCommas} site={name} />
+              ),
+          )}
+        </>
+      }
+    >
+      <div className={`${FIELD} flex flex-wrap gap-1.5`}>
+        {sheet.tags.map((tag) => (
+          <span key={tag} className="inline-flex items-center gap-1 rounded-full bg-sunk px-2.5 py-0.5 text-sm">
+            {tag}
+            <button
+              type="button"
+              aria-label={`Take off the tag ${tag}`}
+              onClick={() => save({ tags: sheet.tags.filter((each) => each !== tag) })}
+              className="text-soft hover:text-snag"
+            >
+              ×
+            </button>
+          </span>
+        ))}
+        <input
+          id="tags"
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          onBlur={add}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter' || event.key === ',') {
+              event.preventDefault();
+              add();
+            } else if (event.key === 'Backspace' && typed === '' && sheet.tags.length > 0) {
+              void save({ tags: sheet.tags.slice(0, -1) });
+            }
+          }}
+          placeholder={sheet.tags.length === 0 ? 'keel, scarf joint, …' : ''}
+          className="min-w-32 flex-1 bg-transparent outline-none"
+        />
+      </div>
+    </Row>
+  );
+}
+
+const PRIVACY_WORDS: Record<Privacy, { name: string; says: string }> = {
+  everyone: { name: 'Everyone', says: 'opens by itself once it is proofed' },
+  link: { name: 'People with the link', says: 'stays so until you open it' },
+  private: { name: 'Only me', says: 'stays closed until you open it' },
+};
+
+function PrivacyChoice({ privacy, onChoose }: { privacy: Privacy; onChoose: (privacy: Privacy) => void }) {
+  return (
+    <fieldset id="privacy" className="grid gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
+      <legend className="sr-only">Who may see it</legend>
+      <span aria-hidden className="pt-2 text-sm text-soft">
+        Privacy
+      </span>
+      <div className="flex flex-wrap gap-2">
+        {PRIVACIES.map((each) => (
+          <label
+            key={each}
+            className={`flex-1 cursor-pointer rounded-lg border px-3 py-2 has-focus-visible:outline-2 ${each === privacy ? 'border-[1.5px] border-rim bg-held-wash' : 'border-line bg-paper'}`}
+          >
+            <input
+              type="radio"
+              name="privacy"
+              className="mr-2 accent-[var(--rim)]"
+              checked={each === privacy}
+              onChange={() => onChoose(each)}
+            />
+            <b className="font-semibold">{PRIVACY_WORDS[each].name}</b>
+            <span className="block text-[13px] text-soft">{PRIVACY_WORDS[each].says}</span>
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,31 @@
+'use client';
+
+import { Check, Copy } from 'lucide-react';
+import { useState } from 'react';
+import { useNotices } from './notices';
+
+/** A share link that goes to the clipboard with a click. */
+export function CopyLink({ link }: { link: string }) {
+  const [copied, setCopied] = useState(false);
+  const { trouble } = useNotices();
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(link);
+      setCopied(true);
+      setTimeout(() => setCopied(false), 2000);
+    } catch {
+      trouble(`The browser does not let the link be copied. It is ${link}`);
+    }
+  };
+  return (
+    <button
+      type="button"
+      onClick={copy}
+      title={link}
+      className="inline-flex items-center gap-1.5 text-[13px] text-copper hover:underline"
+    >
+      {copied ? <Check size={14} aria-hidden /> : <Copy size={14} aria-hidden />}
+      {copied ? 'Copied' : 'Copy link'}
+    </button>
+  );
+}

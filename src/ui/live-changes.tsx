@@ -1,0 +1,50 @@
+'use client';
+
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+
+const AT_MOST_EVERY_MILLISECONDS = 400;
+
+/** Hears of changes by server-sent events and lets what shows them be read again. Says where the line is gone. */
+export function LiveChanges() {
+  const client = useQueryClient();
+  const [lost, setLost] = useState(false);
+  useEffect(() => {
+    const pending = new Set<string>();
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const flush = () => {
+      timer = undefined;
+      void client.invalidateQueries({ queryKey: ['board'] });
+      if ([...pending].some((about) => about.startsWith('channels:'))) void client.invalidateQueries();
+      for (const about of pending) {
+        if (about.startsWith('video:'))
+          void client.invalidateQueries({ queryKey: ['sheet', about.slice('video:'.length)] });
+      }
+      pending.clear();
+    };
+    const source = new EventSource('/api/changes');
+    source.addEventListener('change', (event) => {
+      for (const about of JSON.parse(event.data) as string[]) pending.add(about);
+      timer ??= setTimeout(flush, AT_MOST_EVERY_MILLISECONDS);
+    });
+    let opened = false;
+    source.addEventListener('open', () => {
+      setLost(false);
+      // What changed while the line was gone is read now.
+      if (opened) void client.invalidateQueries();
+      opened = true;
+    });
+    source.addEventListener('error', () => setLost(true));
+    return () => {
+      source.close();
+      clearTimeout(timer);
+    };
+  }, [client]);
+  if (!lost) return null;
+  return (
+    <p role="status" className="bg-snag-wash px-7 py-2 text-sm">
+      <b className="text-snag">▲ </b>Kettle Drop does not answer at the moment. This page goes on by itself when it
+      does; what was on its way continues.
+    </p>
+  );
+}

@@ -1,0 +1,19 @@
+'use client';
+
+import { useSyncExternalStore } from 'react';
+
+const never = () => () => {};
+
+/** A time in the manager's own zone; on the server, which does not know that zone, in UTC. */
+export function Moment({ at, short = false }: { at: string; short?: boolean }) {
+  const zone = useSyncExternalStore(
+    never,
+    () => Intl.DateTimeFormat().resolvedOptions().timeZone,
+    () => 'UTC',
+  );
+  const parts: Intl.DateTimeFormatOptions = short
+    ? { weekday: 'short', hour: '2-digit', minute: '2-digit' }
+    : { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', second: '2-digit' };
+  const text = new Intl.DateTimeFormat('en-GB', { ...parts, timeZone: zone }).format(new Date(at));
+  return <time dateTime={at}>{text}</time>;
+}

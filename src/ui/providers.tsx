@@ -1,0 +1,20 @@
+'use client';
+
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import { ArrivalsProvider } from './arrivals/arrivals';
+import { NoticesProvider } from './notices';
+
+/** What every page stands in. */
+export function Providers({ children }: { children: ReactNode }) {
+  const [client] = useState(
+    () => new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, retry: 2, refetchOnWindowFocus: true } } }),
+  );
+  return (
+    <QueryClientProvider client={client}>
+      <NoticesProvider>
+        <ArrivalsProvider>{children}</ArrivalsProvider>
+      </NoticesProvider>
+    </QueryClientProvider>
+  );
+}

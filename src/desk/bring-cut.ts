@@ -5,6 +5,7 @@ import { titleFromFileName } from '@/core/words';
 import { arrivingCutByFingerprint, type Cut, cutById, makeCut, noteArrived, noteReceived } from '@/store/cuts';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
+import { ArrivingStore } from '@/store/files/arriving';
 import { files } from '@/store/files/folder';
 import { deleteVideo, makeVideo, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
@@ -49,6 +50,11 @@ export async function announceCut(input: unknown): Promise<{ cut: Cut; goesOn: b
   });
   log.info({ cut: cut.id, video: cut.videoId, size }, 'cut announced');
   return { cut, goesOn: false };
+}
+
+/** Where a tus server puts the bytes of cuts. */
+export function cutsComeInto(): ArrivingStore {
+  return new ArrivingStore();
 }
 
 /** The cut that a transfer may write to. @throws DeskError where there is none, or all of it is here already */

@@ -149,7 +149,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
       stamp: lines[index]?.stamp ?? '',
       title: chapter.title,
       seconds: toNumber(chapter.time),
-      opening: chapter.opening,
+      repair: chapter.repair,
     })),
     picture: picture && {
       id: picture.id,

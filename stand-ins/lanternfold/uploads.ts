@@ -1,4 +1,5 @@
 import { createWriteStream } from 'node:fs';
+import type { Socket } from 'node:net';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -10,6 +11,9 @@ import { Problem } from '../shared/problem';
 
 /** A tus store whose line can be slowed, stalled and cut. */
 class LineStore extends FileStore {
+  /** The connection that each upload comes in by, to be broken where a fault says so. */
+  readonly lines = new Map<string, Socket>();
+
   constructor(
     directory: string,
     private readonly faults: Faults,
@@ -24,14 +28,8 @@ class LineStore extends FileStore {
       start: offset,
       highWaterMark: 1024 * 1024,
     });
-    let cut = false;
-    const line = this.faults.line(upload.metadata?.fileName ?? '', () => {
-      cut = true;
-    });
-    await pipeline(bytes, line, target, { end: true }).catch((error) => {
-      if (!cut) throw error;
-    });
-    if (cut) throw new Error('The line was cut');
+    const line = this.faults.line(upload.metadata?.fileName ?? '', () => this.lines.get(id)?.destroy());
+    await pipeline(bytes, line, target);
     return offset + target.bytesWritten;
   }
 }
@@ -78,6 +76,7 @@ export class Uploads {
       handler: async (request, reply) => {
         if (!mayUse(request, request.params.id)) throw new Problem(404, 'Not found', 'There is no such upload');
         reply.hijack();
+        this.store.lines.set(request.params.id, request.raw.socket);
         await this.tus.handle(request.raw, reply.raw);
       },
     });

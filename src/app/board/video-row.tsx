@@ -80,8 +80,10 @@ function Crossing({ drop, channel }: { drop: DropView | undefined; channel: Chan
     <td className={`${cell} ${look === 'snag' ? 'bg-snag-wash' : ''}`}>
       <span className="text-[13px] text-soft sm:hidden">{channel.name}</span>
       <Stops behind={drop.stops} look={look} fraction={drop.progress?.fraction} />
-      <p className={`mt-1.5 text-[13px] leading-snug ${look === 'idle' ? 'text-soft' : ''}`}>{dropWords(drop)}</p>
-      {drop.link && <CopyLink link={drop.link} />}
+      <p className={`mt-1.5 text-[13px] leading-snug ${look === 'idle' ? 'text-soft' : ''}`}>
+        <span className="mr-2.5">{dropWords(drop)}</span>
+        {drop.link && <CopyLink link={drop.link} />}
+      </p>
     </td>
   );
 }

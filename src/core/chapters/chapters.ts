@@ -8,12 +8,15 @@ export interface ChapterSource {
   colour: string;
 }
 
-/** A chapter of the cut: `opening` says that no marker stands behind it. */
+/** What was done so that the first chapter starts at 0:00: one was put before it, or it was moved there. */
+export type StartRepair = 'put in' | 'moved';
+
+/** A chapter of the cut; where `repair` is 'put in', no marker stands behind it. */
 export interface Chapter {
   markerId: string | undefined;
   time: Fraction;
   title: string;
-  opening: boolean;
+  repair: StartRepair | undefined;
 }
 
 /** What a site asks of chapters; the profile of each site holds one. Lengths in whole seconds. */
@@ -35,12 +38,16 @@ export interface ChapterLine {
   title: string;
 }
 
+/** An opening chapter shorter than this would break the rules itself (common practice: ten seconds, no source). */
+const SHORTEST_OPENING_SECONDS = 10;
+
 /** The name that the opening chapter gets where the first chosen marker does not lie at 0:00. */
 export const OPENING_TITLE = 'Opening';
 
 /**
  * The chapters that markers of the chosen colours make, in order of time: those inside the cut, one for each whole
- * second, and an opening chapter before them where the first lies later than 0:00.
+ * second. Where the first lies later than 0:00 an opening chapter is put before it, or, where that would be too short, the
+ * first is moved to 0:00.
  * @param colours the colours that are for viewers; '' stands for markers without a colour
  * @param duration the cut's length in exact seconds, or undefined while it is not known
  */
@@ -58,11 +65,14 @@ export function chaptersFromMarkers(
   for (const marker of chosen) {
     const last = chapters.at(-1);
     if (last && floor(last.time) === floor(marker.time)) continue;
-    chapters.push({ markerId: marker.id, time: marker.time, title: oneLine(marker.name), opening: false });
+    chapters.push({ markerId: marker.id, time: marker.time, title: oneLine(marker.name), repair: undefined });
   }
   const first = chapters[0];
-  if (first && floor(first.time) > 0) {
-    chapters.unshift({ markerId: undefined, time: ZERO, title: OPENING_TITLE, opening: true });
+  const start = first ? floor(first.time) : 0;
+  if (first && start >= SHORTEST_OPENING_SECONDS) {
+    chapters.unshift({ markerId: undefined, time: ZERO, title: OPENING_TITLE, repair: 'put in' });
+  } else if (first && start > 0) {
+    chapters[0] = { ...first, time: ZERO, repair: 'moved' };
   }
   return chapters;
 }

@@ -11,7 +11,7 @@ const COUNTER = /^\(?\d{1,2}\)?$/;
  * underscores that comes before a hyphenated part is a proper name and is capitalised word by word.
  */
 export function titleFromFileName(fileName: string): string {
-  const base = (fileName.split(/[\\/]/).pop() ?? '').replace(/\.[A-Za-z0-9]{2,5}$/, '');
+  const base = (fileName.split(/[\\/]/).pop() ?? '').replace(/(?<=.)\.[A-Za-z0-9]{2,5}$/, '');
   const words = dropEnding(
     leadingName(base)
       .split(/[\s_\-–—+]+|\.(?=\S)/)

@@ -1,18 +1,17 @@
 import { EVENTS, Server } from '@tus/server';
-import { arrivingCut, noteCutArrived, noteCutProgress } from '@/desk/bring-cut';
+import { arrivingCut, cutsComeInto, noteCutArrived, noteCutProgress } from '@/desk/bring-cut';
 import { DeskError } from '@/desk/desk-error';
-import { ArrivingStore } from '@/store/files/arriving';
 
 const TELL_EVERY_MILLISECONDS = 1000;
 
 let server: Server | undefined;
 
 /** The tus server that cuts come in by. A transfer has the id of its cut, which was announced before it. */
-export function arrivals(): Server {
+function arrivals(): Server {
   if (server) return server;
   server = new Server({
     path: '/api/arrivals',
-    datastore: new ArrivingStore(),
+    datastore: cutsComeInto(),
     relativeLocation: true,
     postReceiveInterval: TELL_EVERY_MILLISECONDS,
     namingFunction: async (_request, metadata) => {
@@ -36,6 +35,22 @@ export function arrivals(): Server {
     void noteCutProgress(upload.id, upload.offset);
   });
   return server;
+}
+
+/** Answers a request of the tus protocol. */
+export async function answerArrival(request: Request): Promise<Response> {
+  const headers = { 'tus-resumable': '1.0.0', 'tus-version': '1.0.0' };
+  if (request.method !== 'OPTIONS' && request.headers.get('tus-resumable') !== '1.0.0') {
+    // "If the version specified by the Client is not supported by the Server, it MUST respond with the 412 Precondition
+    // Failed status and MUST include the Tus-Version header into the response."
+    return new Response('Only tus 1.0.0 is spoken here', { status: 412, headers });
+  }
+  if (request.method === 'PATCH' && request.headers.get('content-type') !== 'application/offset+octet-stream') {
+    // "All PATCH requests MUST use Content-Type: application/offset+octet-stream, otherwise the server SHOULD return a
+    // 415 Unsupported Media Type status."
+    return new Response('A part has the type application/offset+octet-stream', { status: 415, headers });
+  }
+  return arrivals().handleWeb(request);
 }
 
 function tusError(error: unknown): unknown {

@@ -1,5 +1,5 @@
 import { answerForError, reasonToRefuse } from '@/app/guard';
-import { arrivals } from './arrivals';
+import { answerArrival } from './arrivals';
 
 export const dynamic = 'force-dynamic';
 
@@ -8,7 +8,7 @@ async function answer(request: Request): Promise<Response> {
   const refusal = reasonToRefuse(request);
   if (refusal) return new Response(refusal, { status: 403 });
   try {
-    return await arrivals().handleWeb(request);
+    return await answerArrival(request);
   } catch (error) {
     return answerForError(error);
   }

@@ -64,8 +64,10 @@ export function ChapterPanel({ handle, onPickFile }: { handle: SheetHandle; onPi
                   <span className="w-[46px] flex-none text-right font-mono text-soft">{chapter.stamp}</span>
                   <span>
                     {chapter.title}
-                    {chapter.opening && (
-                      <span className="block text-[13px] text-soft">put in, so that the first is at 0:00</span>
+                    {chapter.repair && (
+                      <span className="block text-[13px] text-soft">
+                        {chapter.repair}, so that the first is at 0:00
+                      </span>
                     )}
                     {own.map((finding) => (
                       <span key={finding.what} className="block text-[13px] text-snag">

@@ -1,0 +1,98 @@
+import { describe, expect, it } from 'vitest';
+import { boardGroup } from './board';
+import {
+  DROP_STATES,
+  type DropState,
+  isWorking,
+  lastStop,
+  MOVES,
+  type MoveName,
+  mayMove,
+  STOPS,
+  stateAfter,
+  stopsBehind,
+  WORKING_STATES,
+  type WorkingState,
+} from './life';
+
+const moves = Object.keys(MOVES) as MoveName[];
+interface Situation {
+  state: DropState;
+  snag?: { at: WorkingState };
+}
+
+/** Every state as a drop can be in it: a snag with each place that it can have come up in. */
+const situations: Situation[] = [
+  ...DROP_STATES.filter((state) => state !== 'snag').map((state) => ({ state })),
+  ...WORKING_STATES.map((at) => ({ state: 'snag' as const, snag: { at } })),
+];
+
+describe('the life of a drop', () => {
+  it('has a way out of every state', () => {
+    for (const { state, snag } of situations) {
+      expect(
+        moves.some((move) => mayMove(move, state, snag)),
+        `${state} ${snag?.at ?? ''}`,
+      ).toBe(true);
+    }
+  });
+
+  it('lets every state be reached from a draft', () => {
+    const reached = new Set<DropState>(['draft']);
+    for (let round = 0; round < DROP_STATES.length; round += 1) {
+      for (const { state, snag } of situations) {
+        if (!reached.has(state)) continue;
+        for (const move of moves) if (mayMove(move, state, snag)) reached.add(stateAfter(move, state, snag));
+      }
+    }
+    expect([...reached].sort()).toEqual([...DROP_STATES].sort());
+  });
+
+  it('never skips a stop', () => {
+    for (const { state, snag } of situations) {
+      for (const move of moves) {
+        if (!mayMove(move, state, snag)) continue;
+        const after = stateAfter(move, state, snag);
+        const [before, then] = [stopsBehind(state, snag), stopsBehind(after, snag)];
+        expect(then - before, `${move} from ${state}`).toBeLessThanOrEqual(1);
+      }
+    }
+  });
+
+  it('passes the six stops in order on the way that nothing disturbs', () => {
+    const way: MoveName[] = ['send', 'packed', 'landed', 'settled', 'cleared', 'proofedAndOpening', 'opened'];
+    let state: DropState = 'draft';
+    const passed = way.map((move) => {
+      state = stateAfter(move, state);
+      return lastStop(state);
+    });
+    expect(passed).toEqual([undefined, ...STOPS]);
+  });
+
+  it('lets the worker move only what is the worker’s, and a person only what waits for one', () => {
+    for (const move of moves) {
+      const { by, from } = MOVES[move];
+      if (by === 'worker') expect([...from].every(isWorking), move).toBe(true);
+    }
+  });
+
+  it('goes back to where a snag came up, and takes an answer only to the question asked', () => {
+    expect(stateAfter('tryAgain', 'snag', { at: 'settling' })).toBe('settling');
+    expect(stateAfter('acceptCheck', 'snag', { at: 'clearing' })).toBe('proofing');
+    expect(mayMove('acceptCheck', 'snag', { at: 'proofing' })).toBe(false);
+    expect(() => stateAfter('tryAgain', 'snag')).toThrow();
+    expect(() => stateAfter('opened', 'held')).toThrow(/held/);
+  });
+});
+
+describe('the groups of the Board', () => {
+  it('put what needs a person first', () => {
+    expect(boardGroup({ cut: 'ready', drops: ['live', 'snag', 'landing'] })).toBe('needs you');
+    expect(boardGroup({ cut: 'refused', drops: [] })).toBe('needs you');
+    expect(boardGroup({ cut: 'ready', drops: ['live', 'landing'] })).toBe('on the way');
+    expect(boardGroup({ cut: 'arriving', drops: [] })).toBe('on the way');
+    expect(boardGroup({ cut: 'ready', drops: ['live', 'held'] })).toBe('waiting');
+    expect(boardGroup({ cut: 'ready', drops: ['live', 'draft'] })).toBe('live lately');
+    expect(boardGroup({ cut: 'ready', drops: ['draft'] })).toBe('on the desk');
+  });
+});

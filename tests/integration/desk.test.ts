@@ -1,0 +1,251 @@
+import { mkdtempSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { Readable } from 'node:stream';
+import sharp from 'sharp';
+import { afterAll, describe, expect, it, vi } from 'vitest';
+import { fraction } from '@/core/time';
+import { announceCut, discardVideo, noteCutArrived } from '@/desk/bring-cut';
+import { editVideo, redo, tickChannel, undo } from '@/desk/edit-video';
+import { lookAtHealth } from '@/desk/health';
+import { lookAtSheet } from '@/desk/look';
+import { importMarkers } from '@/desk/markers';
+import { bringPicture, takeFrameAsPicture } from '@/desk/pictures';
+import { readFacts } from '@/media/facts';
+import { takeFrame } from '@/media/frames';
+import { claimNext, releaseClaim } from '@/store/claims';
+import { closeDatabase, database } from '@/store/database';
+import { files } from '@/store/files/folder';
+import { seal, unseal } from '@/store/vault';
+import { readCut } from '@/worker/read-cut';
+import { makeClip } from '../setup/clips';
+import { bringFile, connectedChannels } from '../setup/desk';
+
+afterAll(closeDatabase);
+
+const clip = makeClip({ name: 'desk.mp4', seconds: 40, rate: '30000/1001' });
+
+/** Reads every cut that waits, as a worker would. */
+async function readAll() {
+  for (;;) {
+    const claim = await claimNext(database(), 'cuts', ['reading'], 'test', 10);
+    if (!claim) return;
+    await readCut(claim);
+  }
+}
+
+async function readVideo(file = clip, name?: string) {
+  const videoId = await bringFile(file, 'Marrow Quay', name);
+  await readAll();
+  return videoId;
+}
+
+describe('facts of a cut', () => {
+  it('are exact', async () => {
+    const { cut } = await lookAtSheet(await readVideo());
+    expect(cut?.facts).toMatchObject({
+      container: 'mp4',
+      video: { codec: 'h264', width: 320, height: 180, rate: { num: 30000, den: 1001 } },
+      audio: { codec: 'aac', channels: 1, sampleRate: 44100 },
+    });
+    expect(cut?.facts?.duration.num).toBeGreaterThan(0);
+  });
+
+  it('say of a bad file what is wrong and what to do', async () => {
+    const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bad-'));
+    const bad = (name: string, bytes: Buffer) => {
+      const file = path.join(folder, name);
+      writeFileSync(file, bytes);
+      return file;
+    };
+    const whole = readFileSync(clip);
+    const text = bad('notes.mp4', Buffer.from('these are only words'));
+    const short = bad('short.mp4', whole);
+    truncateSync(short, Math.floor(whole.length / 2));
+    const sound = bad('sound.mp4', whole.subarray(0, 40));
+    for (const [file, says] of [
+      [text, /not a video file/],
+      [short, /breaks off: its last \d+ bytes are missing/],
+      [sound, /no video in this file/],
+    ] as const) {
+      const { cut } = await lookAtSheet(await readVideo(file));
+      expect(cut?.state).toBe('refused');
+      expect(cut?.refusal).toMatch(says);
+    }
+    await expect(readFacts(text, 0)).rejects.toThrow(/empty/);
+  });
+
+  it('give the frame that was asked for, to the frame', async () => {
+    const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-frame-'));
+    const facts = await readFacts(clip, readFileSync(clip).length);
+    const digests = new Set<string>();
+    for (const frame of [100, 101, 102]) {
+      const to = path.join(folder, `${frame}.jpg`);
+      await takeFrame(clip, to, fraction(frame * 1001, 30000), facts.video.rate, 320);
+      digests.add((await sharp(to).stats()).channels.map((channel) => channel.sum).join());
+    }
+    expect(digests.size).toBe(3);
+  });
+});
+
+describe('bringing a cut', () => {
+  it('refuses an empty file, and one that the disk has no room for', async () => {
+    await expect(announceCut({ fileName: 'a.mp4', size: 0 })).rejects.toMatchObject({ kind: 'not taken' });
+    const free = vi.spyOn(files(), 'free').mockResolvedValue(300 * 1024 * 1024);
+    await expect(announceCut({ fileName: 'a.mp4', size: 1e9 })).rejects.toMatchObject({
+      kind: 'full',
+      message: expect.stringContaining('100 MiB are free'),
+    });
+    free.mockRestore();
+  });
+
+  it('knows a file again whose transfer broke off', async () => {
+    const first = await announceCut({ fileName: 'again.mp4', size: 1000, fingerprint: 'f-again' });
+    const second = await announceCut({ fileName: 'renamed.mp4', size: 1000, fingerprint: 'f-again' });
+    expect([first.goesOn, second.goesOn]).toEqual([false, true]);
+    expect(second.cut.id).toBe(first.cut.id);
+    await noteCutArrived(first.cut.id, 1000);
+    expect((await announceCut({ fileName: 'again.mp4', size: 1000, fingerprint: 'f-again' })).goesOn).toBe(false);
+    await readAll();
+  });
+
+  it('never takes a path from a file name', async () => {
+    const { cut } = await announceCut({ fileName: '../../etc/passwd.mp4', size: 10 });
+    expect(cut.fileName).toBe('passwd.mp4');
+    expect(cut.fileKey).toBe(`cuts/${cut.id}`);
+    expect(() => files().localPath('cuts/../../x')).toThrow();
+  });
+
+  it('deletes a video that was not sent, with its file', async () => {
+    const videoId = await readVideo();
+    const { cut } = await lookAtSheet(videoId);
+    await discardVideo(videoId);
+    await expect(lookAtSheet(videoId)).rejects.toMatchObject({ kind: 'not found' });
+    await expect(files().size(`cuts/${cut?.id}`)).rejects.toThrow();
+  });
+});
+
+describe('the record', () => {
+  it('keeps every sign, undoes and redoes each change', async () => {
+    const videoId = await readVideo(clip, 'undo_me.mp4');
+    await editVideo(videoId, { title: 'Keel 🛶 <b>"\'' });
+    await editVideo(videoId, { tags: ['a', 'A', ' b '], privacy: 'link' });
+    const sheet = () => lookAtSheet(videoId);
+    expect(await sheet()).toMatchObject({
+      title: 'Keel 🛶 <b>"\'',
+      tags: ['a', 'b'],
+      privacy: 'link',
+      titleFrom: 'person',
+    });
+    expect(await undo(videoId)).toBe('privacy');
+    expect(await undo(videoId)).toBe('tags');
+    expect(await undo(videoId)).toBe('title');
+    expect(await sheet()).toMatchObject({ title: 'Undo me', tags: [], privacy: 'private', canRedo: true });
+    await redo(videoId);
+    expect((await sheet()).title).toBe('Keel 🛶 <b>"\'');
+    await editVideo(videoId, { description: 'new' });
+    expect((await sheet()).canRedo).toBe(false);
+  });
+
+  it('takes one thought of typing back as one', async () => {
+    const videoId = await readVideo();
+    for (const text of ['W', 'We', 'We cut']) await editVideo(videoId, { description: text });
+    await undo(videoId);
+    expect((await lookAtSheet(videoId)).description).toBe('');
+  });
+
+  it('refuses what is no field, or no value of it', async () => {
+    const videoId = await readVideo();
+    await expect(editVideo(videoId, { privacy: 'nobody' })).rejects.toThrow(/privacy/);
+    await expect(editVideo(videoId, { pictureId: "' OR 1=1" })).rejects.toThrow(/no id/);
+    await expect(editVideo(videoId, { id: 'x' })).rejects.toThrow(/unspecified/);
+  });
+
+  it('ticks channels, and undoes a tick', async () => {
+    const videoId = await readVideo();
+    const channelId = (await connectedChannels()).get('Tide Notes') ?? '';
+    await tickChannel(videoId, channelId, true);
+    const ticked = async () => (await lookAtSheet(videoId)).channels.find((each) => each.id === channelId)?.ticked;
+    expect(await ticked()).toBe(true);
+    await undo(videoId);
+    expect(await ticked()).toBe(false);
+  });
+
+  it('takes markers of a file, chooses the one colour, and leaves several for the manager', async () => {
+    const videoId = await readVideo();
+    const vtt = 'WEBVTT\n\n00:00.000 --> 00:12.000\nA\n\n00:12.000 --> 00:25.000\nB\n\n00:25.000 --> 00:40.000\nC';
+    await importMarkers(videoId, new TextEncoder().encode(vtt));
+    expect((await lookAtSheet(videoId)).chapters.map((chapter) => `${chapter.stamp} ${chapter.title}`)).toEqual([
+      '0:00 A',
+      '0:12 B',
+      '0:25 C',
+    ]);
+    const edl =
+      'TITLE: x\nFCM: NON-DROP FRAME\n001 AX V C 00:00:00:00 00:00:40:00 01:00:00:00 01:00:40:00\n* LOC: 01:00:01:00 RED no\n* LOC: 01:00:00:00 GREEN yes\n';
+    await importMarkers(videoId, new TextEncoder().encode(edl));
+    const { chapters, markers } = await lookAtSheet(videoId);
+    expect([chapters.length, markers.length]).toEqual([0, 2]);
+    await undo(videoId);
+    await undo(videoId);
+    expect((await lookAtSheet(videoId)).chapters).toHaveLength(3);
+  });
+});
+
+describe('pictures', () => {
+  it('are taken from the cut or a file; what is none is refused', async () => {
+    const videoId = await readVideo();
+    await takeFrameAsPicture(videoId, { seconds: 3 });
+    expect((await lookAtSheet(videoId)).picture).toMatchObject({ width: 1280, height: 720, source: 'frame' });
+    const png = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#fff' } })
+      .png()
+      .toBuffer();
+    await bringPicture(videoId, Readable.from([png]));
+    const sheet = await lookAtSheet(videoId);
+    expect(sheet.picture).toMatchObject({ width: 640, source: 'file' });
+    const missing = sheet.channels.find((channel) => channel.ticked)?.missing.map((each) => each.what);
+    expect(missing).toContain('The picture is 640 wide; Lanternfold wants at least 1280');
+    const bad = bringPicture(videoId, Readable.from([Buffer.from('no picture')]));
+    await expect(bad).rejects.toMatchObject({ kind: 'not taken' });
+    expect((await lookAtSheet(videoId)).picture?.width).toBe(640);
+  });
+});
+
+describe('claims', () => {
+  it('are given to one worker at a time, and taken up again when their lease is over', async () => {
+    await bringFile(clip);
+    await bringFile(clip);
+    const claim = (owner: string, seconds = 30) => claimNext(database(), 'cuts', ['reading'], owner, seconds);
+    const [a, b] = await Promise.all([claim('a', 1), claim('b')]);
+    expect(a && b && a.id !== b.id).toBe(true);
+    expect(await claim('c')).toBeUndefined();
+    await new Promise((resolve) => setTimeout(resolve, 1200));
+    const c = await claim('c');
+    expect(c?.id).toBe(a?.id);
+    if (b) await releaseClaim(database(), b);
+    if (c) await releaseClaim(database(), c);
+    await readAll();
+  });
+});
+
+describe('secrets and health', () => {
+  it('seals tokens so that altered ones are refused', () => {
+    const sealed = seal('a secret');
+    expect(sealed).not.toContain('secret');
+    expect(unseal(sealed)).toBe('a secret');
+    const broken = Buffer.from(sealed, 'base64');
+    broken[20] = (broken[20] ?? 0) ^ 1;
+    expect(() => unseal(broken.toString('base64'))).toThrow();
+  });
+
+  it('keeps no token in clear in the database', async () => {
+    await connectedChannels();
+    const rows = await database()('accounts').select('sealedTokens');
+    for (const { sealedTokens } of rows) expect(sealedTokens ?? '').not.toMatch(/access|refresh/);
+  });
+
+  it('says that no worker is heard where none runs', async () => {
+    await database()('workers').delete();
+    const health = await lookAtHealth();
+    expect(health).toMatchObject({ well: false, database: { well: true }, worker: { well: false } });
+  });
+});

@@ -1,0 +1,148 @@
+import type { ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { editVideo } from '@/desk/edit-video';
+import { lookAtChannels, lookAtSheet } from '@/desk/look';
+import { actOnDrop, sendVideo } from '@/desk/send';
+import { closeDatabase } from '@/store/database';
+import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
+import { connectAs } from '../../demo/sign-in';
+import { makeClip } from '../setup/clips';
+import {
+  bringFile,
+  connectedChannels,
+  lanternfoldAddress,
+  onlyDrop,
+  setFaults,
+  untilSheet,
+  untilState,
+  videosAtLanternfold,
+} from '../setup/desk';
+
+const root = path.resolve('.');
+let worker: ChildProcess;
+const clip = makeClip({ name: 'trouble.mp4', seconds: 3 });
+const post = (at: string) => fetch(`${lanternfoldAddress()}/control/${at}`, { method: 'POST' });
+
+async function sent(fileName: string, privacy = 'private'): Promise<string> {
+  const videoId = await bringFile(clip, 'Marrow Quay', fileName);
+  await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
+  await editVideo(videoId, { privacy });
+  await sendVideo(videoId);
+  return videoId;
+}
+
+beforeAll(() => {
+  worker = startProcess(root, 'worker', processEnvironment(root));
+});
+beforeEach(() => setFaults());
+afterAll(async () => {
+  await setFaults();
+  await endProcess(worker);
+  await closeDatabase();
+});
+
+describe('trouble at the site', () => {
+  it('that passes by itself is waited out: busy, broken lines, tokens that run out', async () => {
+    await connectedChannels();
+    await post('expire-tokens');
+    await setFaults(
+      { kind: 'answer', status: 503, retryAfter: 1, times: 1, path: '/videos' },
+      { kind: 'answer', status: 429, retryAfter: 1, times: 1, path: '/files' },
+      { kind: 'cut', bytes: 20_000, times: 2 },
+    );
+    const videoId = await sent('passes.mp4');
+    const drop = await untilState(videoId, 'held');
+    const events = (await lookAtSheet(videoId)).channels.flatMap((channel) => channel.events);
+    expect(events.some((event) => event.kind === 'waits' && event.says.includes('asks to wait'))).toBe(true);
+    expect((await videosAtLanternfold()).filter((video) => String(video.key).startsWith(drop.id))).toHaveLength(1);
+  });
+
+  it('in processing is a snag; trying again sends it as a new video', async () => {
+    await setFaults({ kind: 'fail processing', match: 'broken', reason: 'no picture after 2 s', times: 1 });
+    const videoId = await sent('broken.mp4');
+    const snag = await untilState(videoId, 'snag');
+    expect(snag.snag).toMatchObject({ kind: 'processing', what: expect.stringContaining('no picture after 2 s') });
+    await actOnDrop(snag.id, { action: 'try again' });
+    const held = await untilState(videoId, 'held');
+    expect(held.link).not.toBe(snag.link);
+  });
+
+  it('a rights match names owner and span, and is agreed to by hand', async () => {
+    await setFaults({
+      kind: 'rights match',
+      match: 'music',
+      reason: 'Harbour Lane Music',
+      from: 1,
+      to: 2,
+      wants: 'adverts',
+    });
+    const videoId = await sent('music.mp4', 'everyone');
+    const { id, snag } = await untilState(videoId, 'snag');
+    expect(snag).toMatchObject({ kind: 'rights', at: 'clearing' });
+    expect(snag?.what).toContain('0:01–0:02: Harbour Lane Music');
+    await actOnDrop(id, { action: 'accept' });
+    await untilState(videoId, 'live');
+  });
+
+  it('what the site has altered is found in proofing, and sent again', async () => {
+    await setFaults({ kind: 'alter', match: 'altered', field: 'title', value: 'Something else', times: 1 });
+    const videoId = await sent('altered.mp4');
+    const { id, snag } = await untilState(videoId, 'snag');
+    expect(snag?.what).toContain('title: meant “Altered”, shown “Something else”');
+    await actOnDrop(id, { action: 'try again' });
+    await untilState(videoId, 'held');
+    expect((await videosAtLanternfold()).find((video) => video.fileName === 'altered.mp4')?.title).toBe('Altered');
+  });
+
+  it('a file that did not arrive as it was is found by its digest', async () => {
+    await setFaults({ kind: 'alter', match: 'swapped', field: 'file', times: 1 });
+    const { snag } = await untilState(await sent('swapped.mp4'), 'snag');
+    expect(snag?.what).toContain('file: meant');
+  });
+
+  it('a permission that was taken back stops the drop; connecting again lets it go on from where it stood', async () => {
+    await setFaults({ kind: 'line', match: 'taken', bytes: 60_000 });
+    const videoId = await sent('taken.mp4');
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).bytesSent > 0);
+    await post('take-back');
+    await setFaults();
+    const { snag, link } = await untilState(videoId, 'snag');
+    expect(snag?.kind).toBe('permission');
+    const account = (await lookAtChannels()).sites[0]?.accounts[0];
+    expect(account?.state).toBe('taken back');
+    await connectAs('lanternfold', 'wil-tarrant');
+    const held = await untilState(videoId, 'held');
+    expect(held.link).toBe(link);
+  });
+
+  it('a video that somebody has removed at the site is said to be gone, and can be sent anew', async () => {
+    const videoId = await sent('gone.mp4');
+    const held = await untilState(videoId, 'held');
+    await actOnDrop(held.id, { action: 'remove' });
+    await untilState(videoId, 'removed');
+    expect((await videosAtLanternfold()).some((video) => video.fileName === 'gone.mp4')).toBe(false);
+    await sendVideo(videoId);
+    const again = await untilState(videoId, 'held');
+    expect(again.link).not.toBe(held.link);
+  });
+
+  it('changes made while it is live are sent on one action, and it stays live', async () => {
+    const videoId = await sent('revised.mp4', 'everyone');
+    const live = await untilState(videoId, 'live');
+    await editVideo(videoId, { title: 'Revised ⛵', tags: ['keel'] });
+    expect((await lookAtSheet(videoId)).channels.find((channel) => channel.drop)?.changedSince).toBe(true);
+    await actOnDrop(live.id, { action: 'revise' });
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live');
+    const there = (await videosAtLanternfold()).find((video) => video.fileName === 'revised.mp4');
+    expect(there).toMatchObject({ title: 'Revised ⛵', tags: ['keel'], visibility: 'open' });
+  });
+
+  it('sending twice sends once', async () => {
+    const videoId = await sent('once.mp4');
+    const [again] = await Promise.all([sendVideo(videoId), sendVideo(videoId)]);
+    expect(again).toEqual({ sent: [], notReady: [] });
+    await untilState(videoId, 'held');
+    expect((await videosAtLanternfold()).filter((video) => video.fileName === 'once.mp4')).toHaveLength(1);
+  });
+});

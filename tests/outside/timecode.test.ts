@@ -1,0 +1,50 @@
+import timecode from 'smpte-timecode';
+import { describe, expect, it } from 'vitest';
+import { frameOfTimecode, rate, TimecodeError, timecodeOfFrame } from '@/core/time';
+
+const DROP = rate(30000, 1001, true);
+
+describe('drop-frame timecode by SMPTE ST 12-1', () => {
+  // SMPTE ST 12-1:2014, 5.2.2: numbers 00 and 01 are dropped at the start of each minute except 00, 10, 20, 30, 40, 50.
+  // The frame counts follow from that rule; the texts are from memory.
+  it.each([
+    ['00:00:59;29', 1799],
+    ['00:01:00;02', 1800],
+    ['00:01:59;29', 3597],
+    ['00:02:00;02', 3598],
+    ['00:09:59;29', 17981],
+    ['00:10:00;00', 17982],
+    ['01:00:00;00', 107892],
+    ['23:59:59;29', 2589407],
+  ])('%s is frame %i', (text, frame) => {
+    expect(frameOfTimecode(text, DROP)).toBe(frame);
+    expect(timecodeOfFrame(frame, DROP)).toBe(text);
+  });
+
+  it('refuses the numbers that are dropped', () => {
+    for (const minute of [1, 2, 9, 11, 59]) {
+      const at = String(minute).padStart(2, '0');
+      expect(() => frameOfTimecode(`00:${at}:00;00`, DROP)).toThrow(TimecodeError);
+      expect(() => frameOfTimecode(`00:${at}:00;01`, DROP)).toThrow(TimecodeError);
+    }
+    expect(frameOfTimecode('00:10:00;00', DROP)).toBe(17982);
+  });
+});
+
+describe('agreement with the registry package smpte-timecode over 24 hours', () => {
+  it.each([
+    [rate(30000, 1001, true), 29.97 as const],
+    [rate(60000, 1001, true), 59.94 as const],
+  ])('frame by frame around every minute, and every 997th frame between: %o', (at, theirs) => {
+    const day = Math.round(((24 * 3600 * at.num) / at.den) * 0.999999);
+    const perMinute = Math.round((60 * at.num) / at.den);
+    const check = (frame: number) => {
+      const ours = timecodeOfFrame(frame, at);
+      if (ours !== timecode(frame, theirs, true).toString()) expect.fail(`${frame}: ${ours}`);
+    };
+    for (let frame = 0; frame < day; frame += 997) check(frame);
+    for (let minute = 1; minute < 1440; minute += 1) {
+      for (let near = -6; near <= 6; near += 1) check(minute * perMinute + near);
+    }
+  });
+});

@@ -27,7 +27,6 @@ export default defineConfig({
         test: {
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
-          globalSetup: 'tests/setup/e2e.ts',
           pool: 'forks',
           fileParallelism: false,
           testTimeout: 120_000,

@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import { Toast } from 'radix-ui';
-import { createContext, type ReactNode, useCallback, useContext, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
 
 interface Notice {
   id: number;
@@ -35,8 +35,9 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
     (error: unknown) => add('trouble', error instanceof Error ? error.message : String(error)),
     [add],
   );
+  const value = useMemo(() => ({ say, trouble }), [say, trouble]);
   return (
-    <Context.Provider value={{ say, trouble }}>
+    <Context.Provider value={value}>
       <Toast.Provider swipeDirection="down">
         {children}
         {notices.map((notice) => (

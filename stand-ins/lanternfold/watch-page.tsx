@@ -2,7 +2,7 @@ import { page } from '../shared/page';
 import type { Chapter, Playlist, Video } from './video';
 
 export const STYLE = `
-:root{--night:#16323a;--sand:#f7f0dd;--flame:#b4531a;--reed:#3e5b46;--mist:#5c6b6a}
+:root{--night:#16323a;--sand:#f7f0dd;--flame:#9f4511;--reed:#3e5b46;--mist:#5c6b6a}
 *{box-sizing:border-box;margin:0}
 body{background:var(--sand);color:#1d2a2c;font:16px/1.5 Georgia,"DejaVu Serif",serif}
 a{color:var(--flame)}

@@ -41,7 +41,11 @@ export function useSheet(first: SheetView) {
     sheet: data,
     saving: saving > 0,
     act,
-    save: (edit: SheetEdit) => act(at, { method: 'PATCH', json: edit }),
+    save: (edit: SheetEdit) => {
+      // Shown at once; what the desk makes of it follows when it has been read again.
+      client.setQueryData<SheetView>(key, (old) => old && { ...old, ...edit });
+      return act(at, { method: 'PATCH', json: edit });
+    },
     undo: () => act(`${at}/undo`, { method: 'POST' }),
     redo: () => act(`${at}/redo`, { method: 'POST' }),
     send: () => act(`${at}/send`, { method: 'POST' }),

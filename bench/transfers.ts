@@ -1,0 +1,143 @@
+import { fork } from 'node:child_process';
+import { once } from 'node:events';
+import { createReadStream, mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import http from 'node:http';
+import os from 'node:os';
+import path from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { setTimeout as pause } from 'node:timers/promises';
+import { makeClip } from '../tests/setup/clips';
+import { startMachine } from '../tests/setup/machine';
+import { watchMemory } from './memory';
+
+const MIB = 1024 * 1024;
+const SIZE = Number(process.env.BENCH_MIB ?? 2048) * MIB;
+const ROUNDS = Number(process.env.BENCH_ROUNDS ?? 2);
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
+
+/** A real MP4 that is made as large as wished by a `free` box after it (ISO/IEC 14496-12, 8.1.2): players pass over it. */
+function largeFile(): string {
+  const file = path.join(folder, 'large.mp4');
+  const clip = makeClip({ name: 'bench.mp4', seconds: 4 });
+  const head = Buffer.alloc(16);
+  const small = readFileSync(clip);
+  head.writeUInt32BE(1, 0);
+  head.write('free', 4, 'latin1');
+  head.writeBigUInt64BE(BigInt(SIZE - small.length), 8);
+  writeFileSync(file, Buffer.concat([small, head]));
+  truncateSync(file, SIZE);
+  return file;
+}
+
+const seconds = async (work: () => Promise<unknown>) => {
+  const start = process.hrtime.bigint();
+  await work();
+  return Number(process.hrtime.bigint() - start) / 1e9;
+};
+
+async function stream(file: string, port: number, target: string, method: string, headers: Record<string, string>) {
+  const asked = http.request({
+    host: '127.0.0.1',
+    port,
+    path: target,
+    method,
+    headers: { 'content-length': SIZE, ...headers },
+  });
+  const answered = once(asked, 'response') as Promise<[http.IncomingMessage]>;
+  await pipeline(createReadStream(file, { highWaterMark: MIB }), asked);
+  const [answer] = await answered;
+  answer.resume();
+  if (answer.statusCode !== 204) throw new Error(`${target} answers ${answer.statusCode}`);
+}
+
+const print = (line: Record<string, unknown>) => process.stdout.write(`${JSON.stringify(line)}\n`);
+const rate = (time: number) => Math.round(SIZE / 1e6 / time);
+const best = (times: number[]) => Math.min(...times);
+
+async function bare(file: string): Promise<number> {
+  const child = fork('bench/bare-server.mjs', [path.join(folder, 'bare')], { execArgv: [] });
+  const [port] = (await once(child, 'message')) as [number];
+  const time = await seconds(() => stream(file, port, '/', 'PUT', {}));
+  child.kill();
+  return time;
+}
+
+const file = largeFile();
+const machine = await startMachine(['stand-ins']);
+const webPort = Number(machine.env.KETTLE_PORT);
+const web = machine.start('web');
+const address = `http://127.0.0.1:${webPort}`;
+for (;;) {
+  if (await fetch(`${address}/api/board`).catch(() => undefined)) break;
+  await pause(200);
+}
+
+async function arrive(): Promise<{ videoId: string; time: number; grown: number }> {
+  const json = { fileName: 'large.mp4', size: SIZE };
+  const post = { method: 'POST', headers: { 'content-type': 'application/json' } };
+  const announced = await fetch(`${address}/api/videos`, { ...post, body: JSON.stringify(json) });
+  const { cutId, videoId } = (await announced.json()) as { cutId: string; videoId: string };
+  const tus = { 'tus-resumable': '1.0.0' };
+  const metadata = `cutId ${Buffer.from(cutId).toString('base64')}`;
+  const create = { ...tus, 'upload-length': String(SIZE), 'upload-metadata': metadata };
+  await fetch(`${address}/api/arrivals`, { method: 'POST', headers: create });
+  const grown = watchMemory(web.pid);
+  const headers = { ...tus, 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' };
+  const time = await seconds(() => stream(file, webPort, `/api/arrivals/${cutId}`, 'PATCH', headers));
+  return { videoId, time, grown: grown() };
+}
+
+const { connectedChannels, onlyDrop, untilSheet } = await import('../tests/setup/desk');
+const { tickChannel } = await import('@/desk/edit-video');
+const { sendVideo } = await import('@/desk/send');
+const { lookAtSheet } = await import('@/desk/look');
+const { closeDatabase } = await import('@/store/database');
+
+// Warm both sides up, then take the better of a few rounds of each, one after the other.
+const bareTimes: number[] = [];
+const ours: Awaited<ReturnType<typeof arrive>>[] = [];
+await bare(file);
+for (let round = 0; round < ROUNDS; round += 1) {
+  bareTimes.push(await bare(file));
+  ours.push(await arrive());
+}
+const into = best(ours.map((each) => each.time));
+print({
+  measure: 'into Kettle Drop by tus',
+  mebibytes: SIZE / MIB,
+  megabytesPerSecond: rate(into),
+  bareMegabytesPerSecond: rate(best(bareTimes)),
+  ratio: Number((best(bareTimes) / into).toFixed(2)),
+  aim: 0.6,
+});
+print({
+  measure: 'resident memory of web grown',
+  mebibytes: Math.round(Math.max(...ours.map((each) => each.grown)) / MIB),
+  aim: 150,
+});
+
+const worker = machine.start('worker');
+const videoId = ours[0]?.videoId ?? '';
+await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready', 300);
+const channelId = (await connectedChannels()).get('Marrow Quay') ?? '';
+await tickChannel(videoId, channelId, true);
+const grown = watchMemory(worker.pid);
+await sendVideo(videoId);
+await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'settling', 300);
+const events = (await lookAtSheet(videoId)).channels.flatMap((channel) => channel.events);
+const at = (kind: string) => Date.parse(events.find((event) => event.kind === kind)?.at ?? '');
+const out = (at('landed') - at('packed')) / 1000;
+const bareAgain = await bare(file);
+print({
+  measure: 'from the worker to the stand-in',
+  megabytesPerSecond: rate(out),
+  bareMegabytesPerSecond: rate(Math.min(bareAgain, ...bareTimes)),
+  ratio: Number((Math.min(bareAgain, ...bareTimes) / out).toFixed(2)),
+  aim: 0.6,
+});
+print({ measure: 'resident memory of the worker grown', mebibytes: Math.round(grown() / MIB), aim: 150 });
+await closeDatabase();
+await machine.end();
+rmSync(folder, { recursive: true, force: true });
+process.exit(0);

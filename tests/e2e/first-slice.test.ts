@@ -1,0 +1,317 @@
+import type { ChildProcess } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, statSync, writeFileSync } from 'node:fs';
+import http from 'node:http';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { endProcess, untilAnswers } from '../../bin/setup/processes.mjs';
+import { expectAccessible, startBrowser } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { type Machine, startMachine } from '../setup/machine';
+
+let machine: Machine;
+let web: ChildProcess;
+let browser: Browser;
+let context: BrowserContext;
+let page: Page;
+let home: string;
+
+const NAME = 'marrow_quay-plank-by-plank_ep07_FINAL-v3.mp4';
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-e2e-'));
+const clip = makeClip({ name: NAME, seconds: 48, size: '640x360', bitRate: '1500k' });
+const edl = path.join(folder, 'ep07.edl');
+writeFileSync(
+  edl,
+  `TITLE: ep07
+FCM: NON-DROP FRAME
+
+001  AX       V     C        00:00:00:00 00:00:48:00 01:00:00:00 01:00:48:00
+* LOC: 01:00:00:00 GREEN   Why a scarf joint
+* LOC: 01:00:07:05 RED     fix the colour here
+* LOC: 01:00:15:12 GREEN   First cut
+* LOC: 01:00:31:24 GREEN   Bolts in
+`,
+);
+
+const region = (name: string) => page.getByRole('region', { name });
+/** Waits for a notice; it stands twice on the page, once for those who hear it. */
+const notice = (text: string | RegExp) => page.getByText(text).first().waitFor();
+const rail = () => region('Where it goes');
+
+beforeAll(async () => {
+  ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker']);
+  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+  web = machine.start('web');
+  await untilAnswers(`${home}/api/health`);
+  browser = await startBrowser();
+  context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    permissions: ['clipboard-read', 'clipboard-write'],
+  });
+  page = await context.newPage();
+  page.setDefaultTimeout(20_000);
+});
+
+afterAll(async () => {
+  await browser?.close();
+  await machine?.end();
+});
+
+describe('a cut goes from the desk to live', () => {
+  it('starts with an empty Board that says what to do', async () => {
+    await page.goto(home);
+    await page.getByText('Nothing is on the Board yet').waitFor();
+    await expectAccessible(page);
+  });
+
+  it('connects an account by the site’s own sign-in and consent', async () => {
+    await page.getByRole('link', { name: 'Channels' }).click();
+    await page.getByText('No account is connected').waitFor();
+    await page.getByRole('link', { name: 'Connect Lanternfold' }).click();
+    await page.getByRole('heading', { name: 'Who are you here?' }).waitFor();
+    await expectAccessible(page);
+    await page.getByRole('button', { name: /Wil Tarrant/ }).click();
+    await page.getByRole('heading', { name: 'Kettle Drop asks for your permission' }).waitFor();
+    await page.getByText('send videos to your channels').waitFor();
+    await page.getByRole('checkbox', { name: /Quay School/ }).uncheck();
+    await page.getByRole('button', { name: 'Permit', exact: true }).click();
+    await notice('Wil Tarrant is connected.');
+    await page.getByText('● connected').waitFor();
+    await page.getByRole('link', { name: 'Tide Notes' }).waitFor();
+    expect(await page.getByRole('link', { name: 'Quay School' }).count()).toBe(0);
+    await expectAccessible(page);
+  });
+
+  it('says so where the permission is refused, and keeps what was there', async () => {
+    await page.getByRole('link', { name: 'Connect another account' }).click();
+    await page.getByRole('button', { name: 'Do not permit' }).click();
+    await notice('Lanternfold was not connected');
+    await page.getByText('● connected').waitFor();
+  });
+
+  it('brings a file in, with a title from its name, over a restart of the server and a reload of the page', async () => {
+    const offsets: number[] = [];
+    page.on('request', (request) => {
+      if (request.method() === 'PATCH' && request.url().includes('/api/arrivals/')) {
+        offsets.push(Number(request.headers()['upload-offset']));
+      }
+    });
+    const network = await context.newCDPSession(page);
+    await network.send('Network.emulateNetworkConditions', {
+      ...{ offline: false, latency: 0, downloadThroughput: -1 },
+      uploadThroughput: 700_000,
+    });
+    await page.goto(home);
+    await page.getByLabel('Finished video files').setInputFiles(clip);
+    await page.getByRole('heading', { level: 1, name: 'Marrow Quay plank by plank ep07' }).waitFor();
+    await page.getByText(/Arriving [1-9]\d? % · .*bit\/s · .* left/).waitFor();
+
+    await endProcess(web, 'SIGKILL');
+    await page.getByText('Waits for Kettle Drop to answer').waitFor();
+    web = machine.start('web');
+    await untilAnswers(`${home}/api/health`);
+    await page.getByText(/Arriving ([3-9]\d) %/).waitFor();
+    expect(offsets.at(-1)).toBeGreaterThan(0);
+
+    page.once('dialog', (dialog) => dialog.accept());
+    await page.reload();
+    await page.getByText('has not arrived whole').waitFor();
+    await page.getByLabel('The same file again').setInputFiles(edl);
+    await notice('is another file than the one that broke off');
+    await page.getByLabel('The same file again').setInputFiles(clip);
+    await page.getByRole('region', { name: 'The cut', exact: true }).waitFor();
+    const { size } = statSync(clip);
+    expect(offsets.at(-1)).toBeGreaterThan(size * 0.25);
+    await network.detach();
+  });
+
+  it('shows the facts of the cut, and plays it', async () => {
+    const facts = region('The cut');
+    await facts.getByText('H.264 · 640×360').waitFor();
+    await facts.getByText('25 fps').waitFor();
+    await page.getByRole('button', { name: 'Play' }).click();
+    await page.waitForFunction(() => (document.querySelector('video')?.currentTime ?? 0) > 0.5);
+    await page.getByRole('button', { name: 'Stop' }).click();
+    await page.getByRole('slider', { name: 'Time ruler' }).click({ position: { x: 300, y: 30 } });
+    await page.waitForFunction(() => (document.querySelector('video')?.currentTime ?? 0) > 10);
+  });
+
+  it('takes markers, and only the chosen colour reaches viewers', async () => {
+    const panel = page.locator('#chapters');
+    await page.getByLabel('Marker file').setInputFiles(edl);
+    await panel.getByText('green (3)').waitFor();
+    expect(await panel.getByRole('listitem').count()).toBe(0);
+    await panel.getByRole('checkbox', { name: /green/ }).click();
+    await panel.getByText('First cut').waitFor();
+    expect(await panel.getByRole('listitem').allInnerTexts()).toEqual([
+      expect.stringMatching(/0:00\s+Why a scarf joint/),
+      expect.stringMatching(/0:15\s+First cut/),
+      expect.stringMatching(/0:31\s+Bolts in/),
+    ]);
+    await panel.getByText('1 note stays private').waitFor();
+  });
+
+  it('says which line of a marker file cannot be read, and keeps the markers', async () => {
+    const broken = path.join(folder, 'broken.edl');
+    writeFileSync(
+      broken,
+      'TITLE: x\n001 AX V C 00:00:00:00 00:00:10:00 01:00:00:00 01:00:10:00\n* LOC: 01:00:01:99 RED x\n',
+    );
+    await page.getByLabel('Marker file').setInputFiles(broken);
+    await notice(/Line 3: .*frame 99/);
+    await page.locator('#chapters').getByText('First cut').waitFor();
+    await page.getByRole('button', { name: 'Close' }).last().click();
+  });
+
+  it('takes words, tags, a picture and a playlist, and saves them by itself', async () => {
+    await page.getByLabel('Description').fill('We cut the second scarf 🛶 and bolt the keel.');
+    await page.getByLabel('Tags', { exact: true }).fill('keel, scarf joint,');
+    await page.getByLabel('Tags', { exact: true }).press('Enter');
+    await page.getByRole('button', { name: 'Take off the tag scarf joint' }).waitFor();
+    await page.getByRole('button', { name: /Take the frame at/ }).click();
+    await page.getByText('from the cut · 1280×720').waitFor();
+    const small = path.join(folder, 'small.png');
+    await sharp({ create: { width: 400, height: 300, channels: 3, background: '#999' } })
+      .png()
+      .toFile(small);
+    await rail()
+      .getByRole('checkbox', { name: /Marrow Quay/ })
+      .click();
+    await page.getByLabel('Picture file').setInputFiles(small);
+    await rail().getByText('wants at least 1280').first().waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await rail().getByText('● ready').waitFor();
+
+    await rail().getByRole('button', { name: 'No playlist chosen' }).click();
+    await page.getByLabel('Name of a new playlist').fill('Plank by Plank');
+    await page.getByRole('button', { name: 'Make it' }).click();
+    await page.getByRole('checkbox', { name: 'Plank by Plank' }).click();
+    await rail().getByText('In “Plank by Plank”').waitFor();
+    await page.keyboard.press('Escape');
+
+    await page.getByLabel('Title', { exact: true }).fill('x'.repeat(91));
+    await rail()
+      .getByRole('button', { name: /1 characters over the 90/ })
+      .waitFor();
+    await page.getByLabel('Title', { exact: true }).fill('Keel, part two 🛶');
+    await page.getByLabel('Title', { exact: true }).blur();
+    await page.getByRole('radio', { name: /Everyone/ }).check();
+    await rail().getByText('● ready').waitFor();
+    await page.getByText('all saved').waitFor();
+    await page.reload();
+    await page.getByRole('heading', { level: 1, name: 'Keel, part two 🛶' }).waitFor();
+    expect(await page.getByLabel('Description').inputValue()).toContain('bolt the keel');
+    await expectAccessible(page);
+  });
+
+  it('carries it to live while the page follows, the share link being there from the first moment', async () => {
+    await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
+    await rail().getByRole('button', { name: 'Copy link' }).click();
+    const link = await page.evaluate(() => navigator.clipboard.readText());
+    expect(link).toMatch(/\/watch\//);
+    await page.goto(home);
+    await page.getByRole('link', { name: /Keel, part two/ }).waitFor();
+    await page.getByText('Live · proofed').waitFor({ timeout: 60_000 });
+    await expectAccessible(page);
+    await page.getByRole('link', { name: /Keel, part two/ }).click();
+    const history = region('History');
+    for (const step of ['Sent to', 'Packed', 'Landed', 'Settled', 'Cleared', 'Proofed', 'Live']) {
+      await history.getByText(step, { exact: false }).first().waitFor();
+    }
+    await expectAccessible(page);
+  });
+
+  it('shows on the site’s watch page what the Sheet said', async () => {
+    const link = await rail().getByRole('link', { name: 'Watch page' }).getAttribute('href');
+    const watch = await (await browser.newContext()).newPage();
+    await watch.goto(link ?? '');
+    await watch.getByRole('heading', { level: 1, name: 'Keel, part two 🛶' }).waitFor();
+    await watch.getByText('We cut the second scarf 🛶').waitFor();
+    await watch.getByText('scarf joint', { exact: true }).waitFor();
+    await watch.getByText('In the playlist “Plank by Plank”').waitFor();
+    expect(await watch.getByText('fix the colour here').count()).toBe(0);
+    await watch.getByRole('button', { name: '0:31' }).first().click();
+    await watch.waitForFunction(() => (document.querySelector('video')?.currentTime ?? 0) >= 31);
+    const wide = await watch.getByAltText('Thumbnail').evaluate((image: HTMLImageElement) => image.naturalWidth);
+    expect(wide).toBe(1280);
+    await expectAccessible(watch);
+    await watch.context().close();
+  });
+
+  it('holds what is not for everyone until one action opens it', async () => {
+    const run = (...args: string[]) =>
+      spawnSync(process.execPath, ['bin/kettle.mjs', ...args], {
+        env: machine.env as NodeJS.ProcessEnv,
+        encoding: 'utf8',
+      });
+    const sent = run(
+      ...['send', clip, '--channel', 'tide notes', '--title', 'By the command line', '--markers', edl],
+      ...['--chapters', 'GREEN', '--privacy', 'link', '--watch'],
+    );
+    expect(sent.stderr).toBe('');
+    expect(sent.stdout).toContain('Proofed');
+    const status = JSON.parse(run('status', '--json').stdout) as Record<string, unknown>[];
+    const { size } = statSync(clip);
+    expect(status.find((line) => line.title === 'By the command line')).toEqual({
+      video: expect.any(String),
+      title: 'By the command line',
+      channel: 'Tide Notes',
+      site: 'lanternfold',
+      stop: 'proofed',
+      state: 'held',
+      link: expect.stringContaining('/watch/'),
+      bytesSent: size,
+      bytesTotal: size,
+    });
+    expect(run('send', clip, '--channel', 'Nowhere').stderr).toContain('Connected are “Marrow Quay”, “Tide Notes”');
+    expect(run('send', '/no/such.mp4', '--channel', 'Tide Notes').stderr).toContain('There is no file');
+    await page.goto(home);
+    await page.getByText('Waits for your word').waitFor();
+    await page.getByRole('link', { name: /By the command line/ }).click();
+    await rail().getByRole('button', { name: 'Open to everyone' }).click();
+    await rail().getByText('Live · proofed').waitFor();
+  });
+
+  it('says what is wrong with a file that is no video', async () => {
+    const words = path.join(folder, 'notes.mp4');
+    writeFileSync(words, 'only words');
+    await page.goto(home);
+    await page.getByLabel('Finished video files').setInputFiles(words);
+    await page.getByText('This cut cannot be used').waitFor();
+    await page.getByText('This is not a video file').first().waitFor();
+    const empty = path.join(folder, 'empty.mp4');
+    writeFileSync(empty, '');
+    await page.getByLabel('Finished video files').setInputFiles(empty);
+    await notice('“empty.mp4” is empty');
+  });
+
+  it('serves no other host and no page of another origin', async () => {
+    const status = (method: string, path: string, headers: Record<string, string>) =>
+      new Promise<number | undefined>((resolve, reject) => {
+        const port = Number(machine.env.KETTLE_PORT);
+        const asked = http.request({ host: '127.0.0.1', port, path, method, headers }, (answer) => {
+          answer.resume();
+          resolve(answer.statusCode);
+        });
+        asked.on('error', reject).end();
+      });
+    expect(await status('GET', '/api/board', { host: 'kettle.example' })).toBe(403);
+    expect(await status('GET', '/', { host: 'kettle.example' })).toBe(403);
+    expect(await status('POST', '/api/videos', { origin: 'http://evil.example' })).toBe(403);
+    expect(await status('PATCH', '/api/arrivals/x', { origin: 'http://evil.example' })).toBe(403);
+    expect(await status('GET', '/api/health', {})).toBe(200);
+  });
+
+  it('disconnects, and the permission is gone at the site', async () => {
+    await page.goto(`${home}/channels`);
+    await page.getByRole('button', { name: 'Disconnect' }).click();
+    await page.getByRole('alertdialog').getByRole('button', { name: 'Disconnect' }).click();
+    await page.getByText('○ disconnected').waitFor();
+    await page.getByRole('link', { name: 'Connect again' }).waitFor();
+  });
+});

@@ -91,7 +91,6 @@ async function arrive(): Promise<{ videoId: string; time: number; grown: number 
 const { connectedChannels, onlyDrop, untilSheet } = await import('../tests/setup/desk');
 const { tickChannel } = await import('@/desk/edit-video');
 const { sendVideo } = await import('@/desk/send');
-const { lookAtSheet } = await import('@/desk/look');
 const { closeDatabase } = await import('@/store/database');
 
 // Warm both sides up, then take the better of a few rounds of each, one after the other.
@@ -118,22 +117,28 @@ print({
 });
 
 const worker = machine.start('worker');
-const videoId = ours[0]?.videoId ?? '';
-await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready', 300);
 const channelId = (await connectedChannels()).get('Marrow Quay') ?? '';
-await tickChannel(videoId, channelId, true);
+for (const { videoId } of ours) {
+  await tickChannel(videoId, channelId, true);
+  await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready', 300);
+}
 const grown = watchMemory(worker.pid);
-await sendVideo(videoId);
-await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'settling', 300);
-const events = (await lookAtSheet(videoId)).channels.flatMap((channel) => channel.events);
-const at = (kind: string) => Date.parse(events.find((event) => event.kind === kind)?.at ?? '');
-const out = (at('landed') - at('packed')) / 1000;
-const bareAgain = await bare(file);
+const outTimes: number[] = [];
+for (const { videoId } of ours) {
+  bareTimes.push(await bare(file));
+  await sendVideo(videoId);
+  // The site's own processing ends before the next round begins, so that it takes no part in it.
+  const sheet = await untilSheet(videoId, (each) => onlyDrop(each).state === 'held', 300);
+  const events = sheet.channels.flatMap((channel) => channel.events);
+  const at = (kind: string) => Date.parse(events.find((event) => event.kind === kind)?.at ?? '');
+  outTimes.push((at('landed') - at('packed')) / 1000);
+}
+const out = best(outTimes);
 print({
   measure: 'from the worker to the stand-in',
   megabytesPerSecond: rate(out),
-  bareMegabytesPerSecond: rate(Math.min(bareAgain, ...bareTimes)),
-  ratio: Number((Math.min(bareAgain, ...bareTimes) / out).toFixed(2)),
+  bareMegabytesPerSecond: rate(best(bareTimes)),
+  ratio: Number((best(bareTimes) / out).toFixed(2)),
   aim: 0.6,
 });
 print({ measure: 'resident memory of the worker grown', mebibytes: Math.round(grown() / MIB), aim: 150 });

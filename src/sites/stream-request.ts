@@ -1,6 +1,6 @@
 import http from 'node:http';
 import https from 'node:https';
-import { type Readable, Transform } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { SiteError } from './contract';
 
@@ -49,16 +49,13 @@ export async function streamToSite(request: StreamRequest): Promise<StreamAnswer
     });
   });
   let handed = 0;
-  const meter = new Transform({
-    highWaterMark: 1024 * 1024,
-    transform(chunk: Buffer, _encoding, done) {
-      handed += chunk.length;
-      onProgress(handed);
-      done(null, chunk);
-    },
+  // Listening beside the pipe costs nothing; a transform in between would cost a third of the speed.
+  body.on('data', (chunk: Buffer) => {
+    handed += chunk.length;
+    onProgress(handed);
   });
   // A site that refuses answers before it has read everything; that answer counts, not the broken pipe that follows it.
-  const sent = pipeline(body, meter, outgoing).then(() => answered);
+  const sent = pipeline(body, outgoing).then(() => answered);
   try {
     return await Promise.race([answered, sent]);
   } catch (error) {

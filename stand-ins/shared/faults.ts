@@ -1,5 +1,4 @@
 import { Transform } from 'node:stream';
-import { setTimeout as pause } from 'node:timers/promises';
 import type { FastifyInstance } from 'fastify';
 import { array, type InferType, number, object, string } from 'yup';
 import { Problem } from './problem';
@@ -59,7 +58,8 @@ export class Faults {
     let passed = 0;
     const started = Date.now();
     return new Transform({
-      transform: async (chunk: Buffer, _encoding, done) => {
+      highWaterMark: 1024 * 1024,
+      transform: (chunk: Buffer, _encoding, done) => {
         const room = cut ? (cut.bytes ?? 0) - passed : Number.POSITIVE_INFINITY;
         passed += chunk.length;
         if (chunk.length >= room) {
@@ -70,8 +70,8 @@ export class Faults {
         // Asked anew for every chunk, so that a line can be slowed and freed while bytes pass.
         const slow = this.set.find((each) => each.kind === 'line' && fileName.includes(each.match ?? ''));
         if (slow?.bytes) {
-          const due = started + (passed / slow.bytes) * 1000;
-          if (due > Date.now()) await pause(Math.min(due - Date.now(), 2000));
+          const wait = started + (passed / slow.bytes) * 1000 - Date.now();
+          if (wait > 0) return void setTimeout(() => done(null, chunk), Math.min(wait, 2000));
         }
         done(null, chunk);
       },

@@ -1,48 +1,26 @@
 'use client';
 
-import { type DragEvent, useRef, useState } from 'react';
+import { useRef } from 'react';
 import { MARKER_FILE_ENDINGS } from '@/core/markers';
 import type { CutView } from '@/desk/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import { type Arrival, useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
 import { Meter } from '@/ui/meter';
-import { useNotices } from '@/ui/notices';
 import { ChapterPanel } from './chapter-panel';
 import { Player } from './player';
 import { Ruler } from './ruler';
 import type { SheetHandle } from './use-sheet';
+import { useTakeFile } from './use-take-file';
 
-/** The cut: player, chapters beside it, the time ruler below. A marker file can be dropped anywhere on it. */
+/** The cut: player, chapters beside it, the time ruler below. */
 export function CutBlock({ handle, arrival }: { handle: SheetHandle; arrival: Arrival | undefined }) {
-  const { sheet, act } = handle;
+  const { sheet } = handle;
   const { cut } = sheet;
-  const [over, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);
-  const { say } = useNotices();
-  const take = async (file: File | undefined) => {
-    if (!file) return;
-    const done = await act(`/api/videos/${sheet.id}/markers`, { method: 'POST', body: file });
-    if (done) say(`The markers of “${file.name}” are on the ruler. Choose below which colours viewers see.`);
-  };
-  const drop = (event: DragEvent) => {
-    event.preventDefault();
-    event.stopPropagation();
-    setOver(false);
-    void take(event.dataTransfer.files[0]);
-  };
+  const takeFile = useTakeFile(handle);
   return (
-    <section
-      id="cut"
-      aria-label="Cut and chapters"
-      className={`enamel overflow-hidden ${over ? 'ring-4 ring-copper' : ''}`}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-    >
+    <section id="cut" aria-label="Cut and chapters" className="enamel overflow-hidden">
       <div className="grid md:grid-cols-[minmax(0,1fr)_282px]">
         {cut && (cut.state === 'ready' || cut.state === 'reading') ? (
           <Player cutId={cut.id} />
@@ -61,9 +39,12 @@ export function CutBlock({ handle, arrival }: { handle: SheetHandle; arrival: Ar
         aria-label="Marker file"
         onChange={(event) => {
           const file = event.target.files?.[0];
-          void take(file).then(() => {
-            if (input.current) input.current.value = '';
-          });
+          // The browser reads the file while it is sent, so the choice is cleared only afterwards.
+          if (file) {
+            void takeFile(file).then(() => {
+              if (input.current) input.current.value = '';
+            });
+          }
         }}
       />
     </section>

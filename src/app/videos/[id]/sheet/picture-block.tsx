@@ -5,12 +5,14 @@ import { binarySize } from '@/core/delivery';
 import { Button } from '@/ui/button';
 import { usePlayer } from './player-state';
 import type { SheetHandle } from './use-sheet';
+import { useTakeFile } from './use-take-file';
 
 /** The thumbnail: an own picture, the frame at the playhead, or what the site picks. */
 export function PictureBlock({ handle }: { handle: SheetHandle }) {
   const { sheet, act } = handle;
   const { timecode, seconds } = usePlayer();
   const input = useRef<HTMLInputElement>(null);
+  const takeFile = useTakeFile(handle);
   const { picture } = sheet;
   const at = `/api/videos/${sheet.id}/picture`;
   const findings = sheet.channels
@@ -68,7 +70,7 @@ export function PictureBlock({ handle }: { handle: SheetHandle }) {
         onChange={(event) => {
           const file = event.target.files?.[0];
           event.target.value = '';
-          if (file) void act(at, { method: 'POST', body: file });
+          if (file) void takeFile(file);
         }}
       />
     </section>

@@ -2,7 +2,7 @@
 
 import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 import type { SheetView } from '@/desk/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
@@ -13,6 +13,7 @@ import { PictureBlock } from './picture-block';
 import { PlayerProvider } from './player-state';
 import { Rail } from './rail';
 import { type SheetHandle, useSheet } from './use-sheet';
+import { useTakeFile } from './use-take-file';
 import { WordsBlock } from './words-block';
 
 const isTyping = (target: EventTarget | null) =>
@@ -23,6 +24,8 @@ export function Sheet({ first }: { first: SheetView }) {
   const handle = useSheet(first);
   const { sheet, saving, undo, redo } = handle;
   const { arrivals } = useArrivals();
+  const takeFile = useTakeFile(handle);
+  const [over, setOver] = useState(false);
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
@@ -34,7 +37,19 @@ export function Sheet({ first }: { first: SheetView }) {
   }, [undo, redo]);
   return (
     <PlayerProvider rate={sheet.cut?.facts?.video.rate}>
-      <main className="grid items-start gap-6 px-4 py-4 sm:px-7 lg:grid-cols-[minmax(0,1fr)_318px]">
+      <main
+        className={`grid items-start gap-6 px-4 py-4 sm:px-7 lg:grid-cols-[minmax(0,1fr)_318px] ${over ? 'bg-copper-wash' : ''}`}
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          for (const file of event.dataTransfer.files) void takeFile(file);
+        }}
+      >
         <div className="grid gap-4">
           <div>
             <p className="mb-1 text-[13px] text-soft">{sheet.cut?.fileName ?? 'no cut yet'}</p>

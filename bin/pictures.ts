@@ -1,0 +1,58 @@
+import { execFileSync } from 'node:child_process';
+import path from 'node:path';
+import { chromium, type Page } from 'playwright-core';
+
+const address = `http://127.0.0.1:${process.env.KETTLE_PORT ?? 7300}`;
+const folder = path.resolve('docs/screenshots');
+
+interface Drop {
+  video: string;
+  title: string;
+  link: string;
+}
+
+const drops = JSON.parse(
+  execFileSync(process.execPath, ['bin/kettle.mjs', 'status', '--json'], { encoding: 'utf8' }),
+) as Drop[];
+const named = (title: string) => drops.find((drop) => drop.title.startsWith(title)) as Drop;
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+
+/** Takes one picture of a page of the running demo. */
+async function take(
+  name: string,
+  at: string,
+  options: { dark?: boolean; width?: number; height?: number; before?: (page: Page) => Promise<void> } = {},
+): Promise<void> {
+  const { dark = false, width = 1280, height = 800, before } = options;
+  const page = await browser.newPage({ viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' });
+  await page.goto(at);
+  await page.waitForTimeout(1500);
+  await before?.(page);
+  await page.screenshot({ path: path.join(folder, `${name}.png`) });
+  await page.close();
+}
+
+const keel = named('Laying the keel');
+await take('board', address);
+await take('board-dark', address, { dark: true });
+await take('channels', `${address}/channels`);
+await take('sheet', `${address}/videos/${keel.video}`, {
+  before: async (page) => {
+    await page.getByRole('slider', { name: 'Time ruler' }).click({ position: { x: 560, y: 30 } });
+    await page.waitForTimeout(800);
+  },
+});
+await take('sheet-words', `${address}/videos/${named('Three knots').video}`, {
+  dark: true,
+  before: (page) => page.getByRole('region', { name: 'Words' }).scrollIntoViewIfNeeded(),
+});
+await take('sheet-phone', `${address}/videos/${named('Steaming').video}`, { width: 390, height: 844 });
+await take('watch', named('Caulking').link, { height: 1000 });
+await take('consent', `${address}/api/connect/lanternfold`, {
+  before: async (page) => {
+    await page.getByRole('button', { name: /Wil Tarrant/ }).click();
+    await page.waitForTimeout(500);
+  },
+});
+await browser.close();

@@ -34,7 +34,7 @@ async function loopOf(folder: string, video: DemoVideo, name: string): Promise<s
   await run('ffmpeg', [
     ...['-v', 'error', '-nostdin', '-y', ...inputs],
     ...['-filter_complex', `${steps.join(';')};[s${last}]format=yuv420p[out]`, '-map', '[out]'],
-    ...['-c:v', 'libx264', '-preset', 'superfast', '-crf', '24', '-g', '50', '-s', `${WIDTH}x${HEIGHT}`],
+    ...['-c:v', 'libx264', '-preset', 'superfast', '-crf', '17', '-g', '50', '-s', `${WIDTH}x${HEIGHT}`],
     ...['-video_track_timescale', '90000', '-t', String(LOOP_SECONDS), '-f', 'mp4', `${target}.part`],
   ]);
   await rename(`${target}.part`, target);
@@ -60,7 +60,7 @@ export async function makeCutFile(folder: string, video: DemoVideo): Promise<str
     ...['-v', 'error', '-nostdin', '-y', '-f', 'concat', '-safe', '0', '-i', list],
     ...['-f', 'lavfi', '-i', sea, '-f', 'lavfi', '-i', notes],
     ...['-filter_complex', '[1:a][2:a]amix=inputs=2[a]', '-map', '0:v', '-map', '[a]', '-c:v', 'copy'],
-    ...['-c:a', 'aac', '-b:a', '128k', '-ar', '48000', '-movflags', '+faststart', '-f', 'mp4', `${target}.part`],
+    ...['-c:a', 'aac', '-b:a', '256k', '-ar', '48000', '-movflags', '+faststart', '-f', 'mp4', `${target}.part`],
   ]);
   await rename(`${target}.part`, target);
   return target;

@@ -4,8 +4,11 @@ import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { SiteError } from './contract';
 
-/** After so long without a byte taken or an answer begun, the line counts as broken. */
-const STALLED_AFTER_MILLISECONDS = 20_000;
+/**
+ * After so long without a byte taken or an answer begun, the line counts as broken. Buffers of the system take bytes in
+ * steps of up to a megabyte, so a slow line may look still for half a minute.
+ */
+const STALLED_AFTER_MILLISECONDS = 60_000;
 
 /** What a site answered to a body that was streamed to it. */
 export interface StreamAnswer {

@@ -8,7 +8,7 @@ import { ensurePackages } from './setup/packages.mjs';
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe']);
 ensurePackages(root);
-ensureBuild(root);
+await ensureBuild(root);
 const { status } = spawnSync(process.execPath, ['--import', 'tsx', 'bench/transfers.ts'], {
   cwd: root,
   stdio: 'inherit',

@@ -1,4 +1,5 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -12,13 +13,14 @@ import { endProcess, PROCESSES, processEnvironment, startProcess, untilAnswers }
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const env = processEnvironment(root);
 const running = new Map();
+const commands = new Set();
 let database;
 let ending = false;
 
 async function end(code) {
   if (ending) return;
   ending = true;
-  await Promise.all([...running.values()].map((child) => endProcess(child)));
+  await Promise.all([...running.values(), ...commands].map((child) => endProcess(child)));
   await endProcess(database);
   process.exit(code);
 }
@@ -35,9 +37,17 @@ function keep(name) {
   });
 }
 
-function kettle(...args) {
-  const done = spawnSync(process.execPath, ['bin/kettle.mjs', ...args], { cwd: root, env, stdio: 'inherit' });
-  if (done.status !== 0) throw new Error(`kettle ${args.join(' ')} failed.`);
+async function kettle(...args) {
+  const child = spawn(process.execPath, ['bin/kettle.mjs', ...args], {
+    cwd: root,
+    env,
+    stdio: 'inherit',
+    detached: true,
+  });
+  commands.add(child);
+  const [status] = await once(child, 'exit');
+  commands.delete(child);
+  if (status !== 0 && !ending) throw new Error(`kettle ${args.join(' ')} failed.`);
 }
 
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0));
@@ -47,15 +57,17 @@ try {
   ensurePackages(root);
   mkdirSync(env.KETTLE_HOME, { recursive: true });
   database = await startDatabase(env.KETTLE_HOME, Number(env.KETTLE_DB_PORT));
-  ensureBuild(root);
-  kettle('migrate');
+  const demo = env.KETTLE_DEMO !== 'off';
+  // The demo's videos are drawn while the pages are built.
+  await Promise.all([ensureBuild(root), demo && kettle('demo', '--draw-only')]);
+  await kettle('migrate');
   for (const name of Object.keys(PROCESSES)) keep(name);
   const address = `http://127.0.0.1:${env.KETTLE_PORT}`;
   await untilAnswers(`http://127.0.0.1:${env.KETTLE_SITES_PORT}/.well-known/oauth-authorization-server`);
   await untilAnswers(`${address}/api/health`);
-  if (env.KETTLE_DEMO !== 'off') kettle('demo');
+  if (demo) await kettle('demo');
   console.error(`\nKettle Drop: ${address}\nCtrl-C ends it.`);
 } catch (error) {
-  console.error(error.message);
+  if (!ending) console.error(error.message);
   await end(1);
 }

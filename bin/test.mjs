@@ -20,7 +20,7 @@ const failed = [];
 ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe', 'chromium']);
 ensurePackages(root);
 // Before the types are checked: the build writes the declarations that pages need.
-ensureBuild(root);
+await ensureBuild(root);
 check('lint, format and import directions', [
   'node_modules/@biomejs/biome/bin/biome',
   'ci',

@@ -15,11 +15,24 @@ import { makeCutFile, markerFile } from './media';
 import { type DemoVideo, FAULTS, PLAYLISTS, VIDEOS } from './scenario';
 import { connectAs } from './sign-in';
 
+const demoFolder = () => path.join(settings().home, 'demo');
+const isMade = () => existsSync(path.join(demoFolder(), 'made'));
+
+/** Draws the demo's videos, two at a time; what is drawn already stays. */
+export async function drawDemo(): Promise<void> {
+  if (isMade()) return;
+  console.error('Drawing the demo …');
+  const waiting = [...VIDEOS];
+  const draw = async () => {
+    for (let video = waiting.shift(); video; video = waiting.shift()) await makeCutFile(demoFolder(), video);
+  };
+  await Promise.all([draw(), draw()]);
+}
+
 /** Makes the demo once: draws its videos, connects the yard's account and sends what the scenario sends. */
 export async function makeDemo(): Promise<void> {
-  const folder = path.join(settings().home, 'demo');
-  const done = path.join(folder, 'made');
-  if (existsSync(done)) return;
+  if (isMade()) return;
+  const folder = demoFolder();
   console.error('Making the demo …');
   await mkdir(folder, { recursive: true });
   await setFaults();
@@ -35,7 +48,7 @@ export async function makeDemo(): Promise<void> {
     const channel = playlists.get(video.channel);
     if (channel) await makeVideo(folder, video, channel);
   }
-  await writeFile(done, new Date().toISOString());
+  await writeFile(path.join(folder, 'made'), new Date().toISOString());
 }
 
 type DemoChannel = Awaited<ReturnType<typeof lookAtChannels>>['sites'][number]['accounts'][number]['channels'][number];

@@ -6,35 +6,49 @@ import { promisify } from 'node:util';
 import sharp from 'sharp';
 import { fraction, frameAtTime, rate, timecodeOfFrame } from '@/core/time';
 import type { DemoVideo } from './scenario';
-import { HEIGHT, LOOP_SECONDS, SCENES, WIDTH } from './scenes/scenes';
+import { LOOP_SECONDS, SCENES, WIDTH } from './scenes/scenes';
 
 const run = promisify(execFile);
 
+/** Scenes are drawn for 1280×720 and made at three quarters of that, which takes half the time. */
+const SCALE = 0.75;
+
+/** Loops that are being drawn or are there, so that two videos that share one do not both draw it. */
+const underWay = new Map<string, Promise<string>>();
+
 /** Draws one scene as a loop of LOOP_SECONDS; one that is there already is taken again. */
-async function loopOf(folder: string, video: DemoVideo, name: string): Promise<string> {
+function loopOf(folder: string, video: DemoVideo, name: string): Promise<string> {
   const key = [name, video.rate.replace('/', '-'), video.palette.sky.slice(1)].join('_');
   const target = path.join(folder, `${key}.mp4`);
-  if (existsSync(target)) return target;
+  const known = underWay.get(target);
+  if (known) return known;
+  const drawing = existsSync(target) ? Promise.resolve(target) : drawLoop(folder, key, target, video, name);
+  underWay.set(target, drawing);
+  return drawing;
+}
+
+async function drawLoop(folder: string, key: string, target: string, video: DemoVideo, name: string): Promise<string> {
   const make = SCENES[name];
   if (!make) throw new Error(`There is no scene ${name}`);
   const scene = make(video.palette);
   const inputs: string[] = [];
-  const still = async (svg: string, n: number) => {
+  const still = async (svg: string, size: number, n: number) => {
     const png = path.join(folder, `${key}_${n}.png`);
-    await sharp(Buffer.from(svg)).png().toFile(png);
+    const width = Math.round(size * SCALE);
+    await sharp(Buffer.from(svg)).resize({ width }).png().toFile(png);
     inputs.push('-loop', '1', '-framerate', video.rate, '-t', String(LOOP_SECONDS), '-i', png);
   };
-  await still(scene.background, 0);
-  for (const [n, layer] of scene.layers.entries()) await still(layer.svg, n + 1);
+  await still(scene.background, WIDTH, 0);
+  for (const [n, layer] of scene.layers.entries()) await still(layer.svg, layer.width, n + 1);
   const steps = scene.layers.map(({ x, y }, n) => {
     const under = n === 0 ? '0:v' : `s${n}`;
-    return `[${under}][${n + 1}:v]overlay=x='${x}':y='${y}':eval=frame[s${n + 1}]`;
+    return `[${under}][${n + 1}:v]overlay=x='${SCALE}*(${x})':y='${SCALE}*(${y})':eval=frame[s${n + 1}]`;
   });
   const last = scene.layers.length;
   await run('ffmpeg', [
     ...['-v', 'error', '-nostdin', '-y', ...inputs],
     ...['-filter_complex', `${steps.join(';')};[s${last}]format=yuv420p[out]`, '-map', '[out]'],
-    ...['-c:v', 'libx264', '-preset', 'superfast', '-crf', '17', '-g', '50', '-s', `${WIDTH}x${HEIGHT}`],
+    ...['-c:v', 'libx264', '-preset', 'superfast', '-crf', '17', '-g', '50'],
     ...['-video_track_timescale', '90000', '-t', String(LOOP_SECONDS), '-f', 'mp4', `${target}.part`],
   ]);
   await rename(`${target}.part`, target);

@@ -32,7 +32,11 @@ kettle
 kettle
   .command('demo')
   .description('Make the demo once')
-  .action(async () => (await import('../../demo/make')).makeDemo());
+  .option('--draw-only', 'only draw its videos; needs neither database nor sites')
+  .action(async (options) => {
+    const { drawDemo, makeDemo } = await import('../../demo/make');
+    await (options.drawOnly ? drawDemo() : makeDemo());
+  });
 
 try {
   await kettle.parseAsync();

@@ -1,5 +1,6 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
+import { once } from 'node:events';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
@@ -25,16 +26,23 @@ function fingerprint(root) {
 }
 
 /** Builds the pages where the sources have changed since the last build. */
-export function ensureBuild(root) {
+export async function ensureBuild(root) {
   const stamp = path.join(root, '.next', 'kettle-stamp');
   const now = fingerprint(root);
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
   console.error('Building the pages …');
-  const built = spawnSync(process.execPath, ['node_modules/next/dist/bin/next', 'build'], {
+  const built = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'build'], {
     cwd: root,
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
-    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'pipe'],
   });
-  if (built.status !== 0) throw new Error(`The pages could not be built:\n${built.stdout}\n${built.stderr}`);
+  let said = '';
+  for (const stream of [built.stdout, built.stderr]) {
+    stream.on('data', (chunk) => {
+      said += chunk;
+    });
+  }
+  const [status] = await once(built, 'close');
+  if (status !== 0) throw new Error(`The pages could not be built:\n${said}`);
   writeFileSync(stamp, now);
 }

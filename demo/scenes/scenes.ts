@@ -15,7 +15,7 @@ export interface Scene {
 
 export const LOOP_SECONDS = 4;
 export const WIDTH = 1280;
-export const HEIGHT = 720;
+const HEIGHT = 720;
 
 /** Colours of a scene: sky, far, near, wood, light. */
 export interface Palette {

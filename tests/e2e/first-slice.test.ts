@@ -43,7 +43,7 @@ const notice = (text: string | RegExp) => page.getByText(text).first().waitFor()
 const rail = () => region('Where it goes');
 
 beforeAll(async () => {
-  ensureBuild(path.resolve('.'));
+  await ensureBuild(path.resolve('.'));
   machine = await startMachine(['stand-ins', 'worker']);
   home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
   web = machine.start('web');

@@ -4,7 +4,7 @@ import { mkdir, rename, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import sharp from 'sharp';
-import { fraction, frameAtTime, rate, timecodeOfFrame } from '@/core/time';
+import { nominal, rate, timecodeOfFrame } from '@/core/time';
 import type { DemoVideo } from './scenario';
 import { LOOP_SECONDS, SCENES, WIDTH } from './scenes/scenes';
 
@@ -84,9 +84,8 @@ export async function makeCutFile(folder: string, video: DemoVideo): Promise<str
 export function markerFile(video: DemoVideo): string {
   const [num = 25, den = 1] = video.rate.split('/').map(Number);
   const at = rate(num, den);
-  const hour = frameAtTime(fraction(3600), rate(Math.ceil(num / den)));
-  const code = (seconds: number) =>
-    timecodeOfFrame(hour + frameAtTime(fraction(Math.round(seconds * 1000), 1000), at), at);
+  // Seconds are counted as the timecode counts them, so that what starts on a second says so.
+  const code = (seconds: number) => timecodeOfFrame(Math.round((3600 + seconds) * nominal(at)), at);
   const lines = [`TITLE: ${path.parse(video.fileName).name}`, 'FCM: NON-DROP FRAME', ''];
   let start = 0;
   video.scenes.forEach(([name, loops], index) => {

@@ -37,7 +37,7 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
   const videos = new Records<Video>(path.join(folder, 'videos'));
   const playlists = new Records<Playlist>(path.join(folder, 'playlists'));
   const permissions = new Permissions(path.join(folder, 'permissions'));
-  const faults = new Faults();
+  const faults = new Faults(path.join(folder, 'faults.json'));
   const fileFolder = path.join(folder, 'files');
   const processing = new Processing(videos, fileFolder, faults);
   const uploads = new Uploads(fileFolder, faults, (id) => {

@@ -22,7 +22,7 @@ h2{font-size:17px;margin:0 0 8px}.aside p{color:var(--mist);margin-bottom:14px;f
 .aside img{width:100%;border-radius:4px;margin-bottom:14px;display:block}
 .sheet{max-width:520px;margin:60px auto;background:#fffaf0;padding:34px 38px;border-radius:6px;border-top:6px solid var(--night)}
 .brand{color:var(--flame);letter-spacing:.06em;margin-bottom:8px}.sheet h1{font-size:25px;margin-bottom:14px}.sheet h2{margin-top:18px}
-.sheet li{margin:3px 0}.pick{display:flex;gap:12px;padding:8px 0;border-top:1px solid #e5dabd}.pick input{width:20px;height:20px;margin-top:3px}
+.sheet li{margin:3px 0}.pick{display:flex;gap:12px;padding:8px 0;border-top:1px solid #e5dabd}.pick input{accent-color:var(--flame);width:20px;height:20px;margin-top:3px}
 .fine{color:var(--mist);font-size:14px;margin:14px 0}.answers{display:flex;gap:10px;flex-wrap:wrap}
 .answers button{font:600 15px Georgia,serif;background:var(--flame);color:#fff;border:0;padding:11px 18px;border-radius:4px;cursor:pointer}
 .answers .quiet{background:none;color:var(--flame);box-shadow:inset 0 0 0 1px var(--flame)}

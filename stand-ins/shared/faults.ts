@@ -1,3 +1,4 @@
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { Transform } from 'node:stream';
 import type { FastifyInstance } from 'fastify';
 import { array, type InferType, number, object, string } from 'yup';
@@ -32,9 +33,19 @@ const faultShape = object({
 
 export type Fault = InferType<typeof faultShape>;
 
-/** The faults that are set on one stand-in. */
+/** The faults that are set on one stand-in; they are kept in a file, so that they outlast a restart. */
 export class Faults {
-  private set: Fault[] = [];
+  private set: Fault[];
+
+  constructor(private readonly file: string) {
+    this.set = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Fault[]) : [];
+  }
+
+  private keep(faults: Fault[]): Fault[] {
+    this.set = faults;
+    writeFileSync(this.file, JSON.stringify(faults));
+    return faults;
+  }
 
   /** The first fault of a kind that strikes here; its count goes down. */
   strike(kind: Fault['kind'], fileName = '', path = ''): Fault | undefined {
@@ -46,7 +57,7 @@ export class Faults {
     );
     if (fault?.times !== undefined) {
       fault.times -= 1;
-      if (fault.times === 0) this.set.splice(this.set.indexOf(fault), 1);
+      this.keep(this.set.filter((each) => each.times !== 0));
     }
     return fault;
   }
@@ -82,13 +93,9 @@ export class Faults {
   register(server: FastifyInstance): void {
     server.get('/control/faults', async () => this.set);
     server.put('/control/faults', async (request) => {
-      this.set = await array(faultShape).required().validate(request.body);
-      return this.set;
+      return this.keep(await array(faultShape).required().validate(request.body));
     });
-    server.delete('/control/faults', async () => {
-      this.set = [];
-      return this.set;
-    });
+    server.delete('/control/faults', async () => this.keep([]));
     server.addHook('onRequest', async (request) => {
       if (!/^\/(api|files|oauth\/token)/.test(request.url)) return;
       const fault = this.strike('answer', '', request.url);

@@ -1,5 +1,6 @@
 import { differences, fieldsMeant } from '@/core/drop';
 import { meantShowing, meantWords } from '@/desk/meant';
+import { refreshPlaylists } from '@/desk/playlists';
 import { database } from '@/store/database';
 import { renditionById } from '@/store/renditions';
 import { SnagFound, type Step } from './step';
@@ -9,7 +10,7 @@ const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : 
 
 /** Towards proofed: read back, and it is what we meant. Words that were changed since they were sent go first. */
 export const proof: Step = async (context) => {
-  const { drop, record, adapter, session } = context;
+  const { drop, channel, record, adapter, session } = context;
   const siteVideoId = drop.siteVideoId ?? '';
   const { profile } = adapter;
   const meant = meantWords(record, drop, profile);
@@ -28,6 +29,8 @@ export const proof: Step = async (context) => {
     await context.keep({ sentWords: undefined });
     throw new SnagFound('difference', `${profile.name} shows something else. ${list.join('; ')}`, remedy);
   }
+  // Their counts have changed; a site that does not answer now is read another time.
+  if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);
   const says = `Proofed: ${fieldsMeant(showing)} fields read back as meant`;
   const wanted = drop.privacy ?? record.video.privacy;
   const opens = wanted === 'everyone' || drop.openAsked || drop.liveAt !== undefined;

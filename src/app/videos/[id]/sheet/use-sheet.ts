@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import type { SheetView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
@@ -37,15 +37,21 @@ export function useSheet(first: SheetView) {
   );
 
   const at = `/api/videos/${id}`;
+  // What is being saved is shown at once, over whatever is read meanwhile, until it has been read back. One save follows
+  // the other, so that an older value never arrives last.
+  const [pending, setPending] = useState<SheetEdit[]>([]);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const save = (edit: SheetEdit): Promise<boolean> => {
+    setPending((all) => [...all, edit]);
+    const saved = queue.current.then(() => act(at, { method: 'PATCH', json: edit }));
+    queue.current = saved.finally(() => setPending((all) => all.filter((each) => each !== edit)));
+    return saved;
+  };
   return {
-    sheet: data,
+    sheet: Object.assign({}, data, ...pending) as SheetView,
     saving: saving > 0,
     act,
-    save: (edit: SheetEdit) => {
-      // Shown at once; what the desk makes of it follows when it has been read again.
-      client.setQueryData<SheetView>(key, (old) => old && { ...old, ...edit });
-      return act(at, { method: 'PATCH', json: edit });
-    },
+    save,
     undo: () => act(`${at}/undo`, { method: 'POST' }),
     redo: () => act(`${at}/redo`, { method: 'POST' }),
     send: () => act(`${at}/send`, { method: 'POST' }),

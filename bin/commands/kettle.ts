@@ -24,6 +24,32 @@ kettle
   .option('--json', 'as JSON')
   .action(async (options) => (await import('./status')).status(options));
 
+const many = (value: string, all: string[] = []) => [...all, value];
+
+/** The options that every marker command takes. */
+const readsMarkers = (command: Command) =>
+  command
+    .option('--rate <rate>', 'the time line’s rate where the file does not tell it: 25, 29.97df, 24000/1001')
+    .option('--start <timecode>', 'the timecode that the time line starts at')
+    .option('--colour <colour>', 'only markers of this colour; may be given several times', many)
+    .option('--in <timecode>', 'where the exported range starts')
+    .option('--out <timecode>', 'where the exported range ends');
+
+readsMarkers(kettle.command('markers').description('Print the markers of a file as JSON').argument('<file>')).action(
+  async (file, options) => (await import('./markers')).printMarkers(file, options),
+);
+
+readsMarkers(kettle.command('convert').description('Write the markers of a file in another format').argument('<file>'))
+  .requiredOption('--to <format>', 'edl, otio, vtt, ffmetadata, matroska, json, csv or text')
+  .option('--output <file>', 'where to; standard output where not given')
+  .action(async (file, options) => (await import('./markers')).convert(file, options));
+
+readsMarkers(kettle.command('chapters').description('Print the chapter lines that viewers will see').argument('<file>'))
+  .requiredOption('--site <site>', 'the site whose rules hold')
+  .requiredOption('--duration <seconds>', 'the length of the exported file')
+  .option('--repair', 'repair what can be repaired')
+  .action(async (file, options) => (await import('./markers')).chapters(file, options));
+
 kettle
   .command('migrate')
   .description('Bring the database to its newest form')
@@ -44,8 +70,8 @@ try {
   process.exitCode = 1;
   console.error(`kettle: ${explain(error)}`);
 } finally {
-  const { closeDatabase } = await import('@/store/database');
-  await closeDatabase();
+  // The marker commands never open the database, and are not to load it only to close it.
+  if ('kettleDatabase' in globalThis) await (await import('@/store/database')).closeDatabase();
 }
 
 function explain(error: unknown): string {

@@ -24,7 +24,7 @@ export async function importMarkers(videoId: string, bytes: Uint8Array): Promise
   const cut = (await newestCuts(db, [videoId])).get(videoId);
   const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
   // An EDL says with FCM whether it counts drop-frame; without that line, 29.97 is counted as editors mostly do.
-  const file = readMarkerFile(bytes, rate(exact.num, exact.den, canDropFrames(exact)));
+  const file = readMarkerFile(bytes, { rate: rate(exact.num, exact.den, canDropFrames(exact)) });
   const colours = new Set(file.markers.map((marker) => marker.colour));
   const chosen = video.chapterColours.some((colour) => colours.has(colour)) ? undefined : [...colours].slice(0, 1);
   await changeMarkers(videoId, file.markers, chosen && colours.size === 1 ? chosen : chosen && []);

@@ -1,5 +1,6 @@
-import { type Chapter, chaptersFromMarkers } from '@/core/chapters';
+import { type Chapter, chaptersFromMarkers, startAtZero } from '@/core/chapters';
 import { type Missing, missingFor, type ReadinessInput } from '@/core/drop';
+import { ZERO } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import { type Cut, newestCuts } from '@/store/cuts';
 import type { Database } from '@/store/database';
@@ -17,13 +18,18 @@ export interface VideoRecord {
   picture: Picture | undefined;
 }
 
+/** An opening chapter shorter than this would break sites' rules itself (common practice, no source). */
+const SHORTEST_OPENING_SECONDS = 10;
+
 /** Reads a video's whole record. */
 export async function recordOf(db: Database, videoId: string): Promise<VideoRecord> {
   const video = found(await videoById(db, videoId), 'video');
   const cut = (await newestCuts(db, [videoId])).get(videoId);
   const markers = await markersOf(db, videoId);
   const picture = video.pictureId ? await pictureById(db, video.pictureId) : undefined;
-  const chapters = chaptersFromMarkers(markers, video.chapterColours, cut?.facts?.duration);
+  const range = { from: ZERO, to: cut?.facts?.duration };
+  const { chapters: chosen } = chaptersFromMarkers(markers, video.chapterColours, range);
+  const chapters = startAtZero(chosen, SHORTEST_OPENING_SECONDS);
   return { video, cut, markers, chapters, picture };
 }
 

@@ -1,4 +1,4 @@
-import type { ChapterFinding, StartRepair } from '@/core/chapters';
+import type { ChapterFinding, ChapterRepair } from '@/core/chapters';
 import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
 import type { BoardGroup, DropState, Missing, Snag } from '@/core/drop';
 import type { CutState } from '@/store/cuts';
@@ -95,7 +95,7 @@ export interface SheetView {
   updatedAt: string;
   cut: CutView | undefined;
   markers: MarkerView[];
-  chapters: { stamp: string; title: string; seconds: number; repair: StartRepair | undefined }[];
+  chapters: { stamp: string; title: string; seconds: number; repair: ChapterRepair | undefined }[];
   picture: { id: string; width: number; height: number; size: number; source: 'file' | 'frame' } | undefined;
   channels: SheetChannel[];
   canUndo: boolean;

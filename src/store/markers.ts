@@ -17,6 +17,7 @@ interface Row {
   note: string;
   colour: string;
   sat: Marker['on'];
+  hidden: number;
 }
 
 /** A video's markers in order of time. */
@@ -30,6 +31,7 @@ export async function markersOf(db: Database, videoId: string): Promise<Marker[]
     note: row.note,
     colour: row.colour,
     on: row.sat,
+    hidden: row.hidden === 1,
   }));
 }
 
@@ -51,6 +53,7 @@ export async function replaceMarkers(
     note: marker.note,
     colour: marker.colour.slice(0, 40),
     sat: marker.on,
+    hidden: marker.hidden,
   }));
   await db.batchInsert('markers', rows, 500);
 }

@@ -1,1 +1,3 @@
 export * from './chapters';
+export * from './repairs';
+export * from './rules';

@@ -1,5 +1,18 @@
-import { fraction, frameOfTimecode, type Rate, TimecodeError, timeOfFrame, ZERO } from '../time';
-import { type MarkerFile, MarkerFileError, type ReadMarker } from './marker';
+import {
+  canDropFrames,
+  frameAtTime,
+  frameOfTimecode,
+  nominal,
+  plus,
+  type Rate,
+  rateName,
+  rate as rateOf,
+  TimecodeError,
+  timecodeOfFrame,
+  timeOfFrame,
+  ZERO,
+} from '../time';
+import { type MarkerFile, MarkerFileError, marker, type ReadMarker, type ReadOptions, spanEnd } from './marker';
 
 const TIMECODE = String.raw`\d{2}:\d{2}:\d{2}[:;.,]\d{2}`;
 const EVENT = new RegExp(
@@ -11,10 +24,13 @@ const FCM = /^FCM\s*:\s*(.+)$/i;
 /**
  * Reads a CMX 3600 edit decision list: its events' record times give where the time line starts, its locator comments
  * (`* LOC: timecode COLOUR name`) the markers. Without any locator, each event that carries a clip name is a marker.
- * @param rate the time line's rate; an `FCM` line in the list decides between drop-frame and not
+ * @param options the time line's rate, since a list does not tell it; an `FCM` line decides between drop-frame and not. The
+ *   timecode that the time line starts at, where it is not the first event's
  * @throws MarkerFileError naming the line that cannot be read
  */
-export function readEdl(text: string, rate: Rate): MarkerFile {
+export function readEdl(text: string, options: ReadOptions = {}): MarkerFile {
+  const guessed = options.rate ? undefined : guessedRate(text);
+  const rate = options.rate ?? guessed ?? FALLBACK;
   let running: Rate = rate;
   let start: number | undefined;
   const markers: { frame: number; marker: ReadMarker; rate: Rate }[] = [];
@@ -28,7 +44,7 @@ export function readEdl(text: string, rate: Rate): MarkerFile {
     if (line === '') return;
     const fcm = FCM.exec(line);
     if (fcm) {
-      running = { ...rate, dropFrame: !/^NON/i.test(fcm[1] ?? '') && rate.den === 1001 && rate.num % 30000 === 0 };
+      running = { ...rate, dropFrame: !/^NON/i.test(fcm[1] ?? '') && canDropFrames(rate) };
       return;
     }
     const locator = LOCATOR.exec(line);
@@ -38,7 +54,7 @@ export function readEdl(text: string, rate: Rate): MarkerFile {
       markers.push({
         frame,
         rate: running,
-        marker: { time: ZERO, length: ZERO, name: name.trim(), note: '', colour: colour.toLowerCase(), on: 'timeline' },
+        marker: marker({ time: ZERO, name: name.trim(), colour: colour.toLowerCase() }),
       });
       return;
     }
@@ -62,7 +78,12 @@ export function readEdl(text: string, rate: Rate): MarkerFile {
   if (events === 0 && markers.length === 0) {
     throw new MarkerFileError('no event and no locator was found, so this is not an edit decision list', 0);
   }
-  const first = start ?? Math.min(...markers.map((entry) => entry.frame));
+  const told = options.start === undefined ? undefined : frameOn(options.start, running, 0);
+  const first =
+    told ?? start ?? markers.reduce((least, entry) => Math.min(least, entry.frame), Number.MAX_SAFE_INTEGER);
+  if (guessed) {
+    file.findings.push({ at: 'file', what: 'the list does not say its rate', done: `counted at ${rateName(guessed)}` });
+  }
   file.rate = running;
   file.startFrame = first;
   if (markers.length === 0) {
@@ -70,25 +91,49 @@ export function readEdl(text: string, rate: Rate): MarkerFile {
     if (clips.length > 0) {
       file.findings.push({ at: 'file', what: 'no locators in the list', done: 'took the events’ clip names instead' });
     }
-    file.markers = clips.map((event) => ({
-      time: timeOfFrame(event.frame - first, event.rate),
-      length: timeOfFrame(event.length, event.rate),
-      name: event.name,
-      note: '',
-      colour: '',
-      on: 'clip',
-    }));
+    file.markers = clips.map(({ frame, length, name, rate: at }) =>
+      marker({ time: timeOfFrame(frame - first, at), length: timeOfFrame(length, at), name, on: 'clip' }),
+    );
     return file;
   }
-  for (const { frame, marker, rate: at } of markers) {
+  for (const { frame, marker: found, rate: at } of markers) {
     if (frame < first) {
-      const what = `“${marker.name}” lies before the first event`;
+      const what = `“${found.name}” lies before the first event`;
       file.findings.push({ at: 'file', what, done: 'left it out' });
       continue;
     }
-    file.markers.push({ ...marker, time: timeOfFrame(frame - first, at), length: fraction(0) });
+    file.markers.push({ ...found, time: timeOfFrame(frame - first, at) });
   }
   return file;
+}
+
+const FALLBACK = rateOf(25);
+
+/** The rate that a list must have by the frame numbers in it, where nobody tells: an FCM line for drop-frame means 29.97. */
+function guessedRate(text: string): Rate {
+  if (/^\s*FCM\s*:\s*DROP/im.test(text)) return rateOf(30000, 1001, true);
+  const frames = [...text.matchAll(/\d{2}:\d{2}:\d{2}[:;.,](\d{2})/g)].map((match) => Number(match[1]));
+  const most = frames.reduce((a, b) => Math.max(a, b), 0);
+  return most < 25 ? FALLBACK : most < 30 ? rateOf(30) : most < 50 ? rateOf(50) : rateOf(60);
+}
+
+/** Writes markers as the locators of one event that spans them all. Names go on one line; a time goes to its frame. */
+export function writeEdl(file: Pick<MarkerFile, 'rate' | 'startFrame' | 'markers'>): string {
+  const at = file.rate ?? FALLBACK;
+  const start = file.startFrame ?? nominal(at) * 3600;
+  const code = (time: ReadMarker['time']) => timecodeOfFrame(start + frameAtTime(time, at), at);
+  const last = file.markers.reduce((end, _, index) => {
+    const own = spanEnd(file.markers, index);
+    return frameAtTime(own, at) > frameAtTime(end, at) ? own : end;
+  }, ZERO);
+  const [from, to] = [code(ZERO), timecodeOfFrame(start + frameAtTime(plus(last, timeOfFrame(1, at)), at), at)];
+  const lines = ['TITLE: markers', `FCM: ${at.dropFrame ? 'DROP FRAME' : 'NON-DROP FRAME'}`, ''];
+  lines.push(`001  AX       V     C        ${from} ${to} ${from} ${to}`);
+  for (const { time, colour, name } of file.markers) {
+    const shade = colour.replace(/\s+/g, '').toUpperCase() || 'WHITE';
+    lines.push(`* LOC: ${code(time)} ${shade.padEnd(7)} ${name.replace(/\s+/g, ' ').trim()}`.trimEnd());
+  }
+  return `${lines.join('\n')}\n`;
 }
 
 function frameOn(timecode: string, rate: Rate, line: number): number {

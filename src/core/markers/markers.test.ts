@@ -21,7 +21,7 @@ const bytes = (text: string) => new TextEncoder().encode(text);
 
 describe('edit decision lists', () => {
   it('give their locators, counted from the first record time', () => {
-    const file = readEdl(EDL, rate(25));
+    const file = readEdl(EDL, { rate: rate(25) });
     expect(file.startFrame).toBe(90000);
     expect(file.markers.map(({ time, colour, name }) => ({ time, colour, name }))).toEqual([
       { time: fraction(0), colour: 'green', name: 'Why a scarf joint' },
@@ -32,28 +32,28 @@ describe('edit decision lists', () => {
 
   it('count in drop-frame where the FCM line says so', () => {
     const text = EDL.replace('NON-DROP', 'DROP').replaceAll('01:00:20:12', '01:01:00;02');
-    const file = readEdl(text, rate(30000, 1001));
+    const file = readEdl(text, { rate: rate(30000, 1001) });
     expect(file.rate?.dropFrame).toBe(true);
     expect(file.markers[2]?.time).toEqual(fraction(1800 * 1001, 30000));
   });
 
   it('offer clip names where there are no locators', () => {
-    const file = readEdl(EDL.replace(/\* LOC.*\n/g, ''), rate(25));
+    const file = readEdl(EDL.replace(/\* LOC.*\n/g, ''), { rate: rate(25) });
     expect(file.markers.map((marker) => [marker.name, marker.on])).toEqual([['bench.mov', 'clip']]);
     expect(file.findings).toHaveLength(1);
   });
 
   it('list a locator that lies before the first event', () => {
-    const file = readEdl(`${EDL}* LOC: 00:59:00:00 GREEN too early\n`, rate(25));
+    const file = readEdl(`${EDL}* LOC: 00:59:00:00 GREEN too early\n`, { rate: rate(25) });
     expect(file.markers).toHaveLength(3);
     expect(file.findings[0]?.what).toContain('too early');
   });
 
   it('name the line that cannot be read', () => {
     const broken = EDL.replace('01:00:04:05', '01:00:04:25');
-    expect(() => readEdl(broken, rate(25))).toThrow(/Line 7: .*frame 25/);
-    expect(() => readEdl(EDL.replace('01:00:20:00 01:00:30:00', '01:00:20:00'), rate(25))).toThrow(/Line 8/);
-    expect(() => readEdl('hello\nworld', rate(25))).toThrow(MarkerFileError);
+    expect(() => readEdl(broken, { rate: rate(25) })).toThrow(/Line 7: .*frame 25/);
+    expect(() => readEdl(EDL.replace('01:00:20:00 01:00:30:00', '01:00:20:00'), { rate: rate(25) })).toThrow(/Line 8/);
+    expect(() => readEdl('hello\nworld')).toThrow(MarkerFileError);
   });
 });
 
@@ -78,9 +78,9 @@ describe('WebVTT chapters', () => {
 
 describe('reading a marker file', () => {
   it('tells the format by its contents', () => {
-    expect(readMarkerFile(bytes('\ufeffWEBVTT\n'), rate(25)).format).toBe('webvtt');
-    expect(readMarkerFile(bytes(EDL), rate(25)).format).toBe('edl');
-    expect(() => readMarkerFile(bytes('  '), rate(25))).toThrow(/empty/);
+    expect(readMarkerFile(bytes('\ufeffWEBVTT\n'), { rate: rate(25) }).format).toBe('webvtt');
+    expect(readMarkerFile(bytes(EDL), { rate: rate(25) }).format).toBe('edl');
+    expect(() => readMarkerFile(bytes('  '), { rate: rate(25) })).toThrow(/empty/);
   });
 
   it('takes UTF-16 by its mark, and Latin-1 where it is no UTF-8', () => {
@@ -95,7 +95,7 @@ describe('reading a marker file', () => {
     fc.assert(
       fc.property(lines, (all) => {
         try {
-          readMarkerFile(bytes(all.join('\n')), rate(30000, 1001, true));
+          readMarkerFile(bytes(all.join('\n')), { rate: rate(30000, 1001, true) });
         } catch (error) {
           expect(error).toBeInstanceOf(MarkerFileError);
         }

@@ -1,13 +1,30 @@
-import type { Rate } from '../time';
 import { readEdl } from './edl';
-import { type MarkerFile, MarkerFileError } from './marker';
+import { readFfmetadata } from './ffmetadata';
+import { readJsonChapters } from './json-chapters';
+import { type MarkerFile, MarkerFileError, type MarkerFormat, type ReadOptions } from './marker';
+import { readMatroska } from './matroska';
+import { readOtio } from './otio';
+import { readSubrip } from './subrip';
+import { readTable } from './table';
+import { readText } from './text';
 import { readWebvtt } from './webvtt';
 
 /** The largest marker file that is read, in bytes: some hundred thousand markers. */
 export const LARGEST_MARKER_FILE = 16 * 1024 * 1024;
 
 /** File endings that are read, as a file picker takes them. */
-export const MARKER_FILE_ENDINGS = ['.edl', '.vtt'] as const;
+export const MARKER_FILE_ENDINGS = [
+  '.edl',
+  '.otio',
+  '.vtt',
+  '.ffmeta',
+  '.xml',
+  '.json',
+  '.csv',
+  '.tsv',
+  '.txt',
+  '.srt',
+] as const;
 
 /**
  * The text of a file: UTF-8, or UTF-16 where a byte-order mark says so, else Latin-1.
@@ -26,15 +43,55 @@ export function decodeText(bytes: Uint8Array): string {
   }
 }
 
+function json(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new MarkerFileError(`the JSON cannot be read: ${(error as Error).message}`, 0);
+  }
+}
+
+/** The format of a text, by what is in it and not by the file's name. */
+function formatOf(text: string): MarkerFormat {
+  const start = text.slice(0, 4000).trimStart();
+  if (start.startsWith('WEBVTT')) return 'webvtt';
+  if (start.startsWith(';FFMETADATA')) return 'ffmetadata';
+  if (start.startsWith('<')) return 'matroska';
+  if (start.startsWith('{')) return text.includes('OTIO_SCHEMA') ? 'otio' : 'json';
+  if (/^\d+\s*\r?\n\d{1,3}:\d{2}:\d{2}[,.]\d{3}\s*-->/.test(start)) return 'subrip';
+  if (/^(TITLE\s*:|FCM\s*:|\d{3,6}\s+\S+\s+\S+\s+\S+.*\d{2}:\d{2}:\d{2}[:;])/im.test(start)) return 'edl';
+  const [head = ''] = start.split(/\r\n|\r|\n/, 1);
+  if (/[,;\t]/.test(head) && /\b(time|timecode|tc|seconds|frame|start|in|position)\b/i.test(head)) return 'csv';
+  return 'text';
+}
+
 /**
- * Reads a marker file of any format that is known here, told apart by what is in it, not by its name.
- * @param rate the cut's rate, for formats that count in frames and do not say their own
+ * Reads a marker file of any format that is known here.
+ * @param options the rate, for formats that count in frames and do not say their own, and the time line's start
  * @throws MarkerFileError where it is of no known format, or a line cannot be read
  */
-export function readMarkerFile(bytes: Uint8Array, rate: Rate): MarkerFile {
-  const text = decodeText(bytes);
+export function readMarkerFile(bytes: Uint8Array, options: ReadOptions = {}): MarkerFile {
+  const text = decodeText(bytes).replace(/^\ufeff/, '');
   if (text.trim() === '') throw new MarkerFileError('the file is empty', 0);
-  if (/^\ufeff?WEBVTT/.test(text)) return readWebvtt(text);
   if (text.includes('\u0000')) throw new MarkerFileError('this is not a text file', 0);
-  return readEdl(text.replace(/^\ufeff/, ''), rate);
+  switch (formatOf(text)) {
+    case 'webvtt':
+      return readWebvtt(text.trimStart());
+    case 'ffmetadata':
+      return readFfmetadata(text.trimStart());
+    case 'matroska':
+      return readMatroska(text);
+    case 'otio':
+      return readOtio(json(text));
+    case 'json':
+      return readJsonChapters(json(text));
+    case 'subrip':
+      return readSubrip(text);
+    case 'edl':
+      return readEdl(text, options);
+    case 'csv':
+      return readTable(text, options);
+    default:
+      return readText(text);
+  }
 }

@@ -1,5 +1,5 @@
-import { type Fraction, fraction, minus } from '../time';
-import { type MarkerFile, MarkerFileError } from './marker';
+import { type Fraction, floor, fraction, minus, times } from '../time';
+import { type MarkerFile, MarkerFileError, marker, spanEnd } from './marker';
 
 // WebVTT, W3C Candidate Recommendation, section 4.2: hours are optional, of two digits or more; three digits of a second.
 const STAMP = /^(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})$/;
@@ -74,7 +74,32 @@ export function readWebvtt(text: string): MarkerFile {
         done: 'kept it without a name',
       });
     }
-    file.markers.push({ time: start, length, name, note: '', colour: '', on: 'timeline' });
+    file.markers.push(marker({ time: start, length, name }));
   }
   return file;
+}
+
+/** A time as a WebVTT timestamp with hours, down to the thousandth. */
+export function webvttStamp(time: Fraction): string {
+  const all = floor(times(time, fraction(1000)));
+  const two = (value: number) => String(value).padStart(2, '0');
+  const [hours, minutes, seconds] = [
+    Math.floor(all / 3_600_000),
+    Math.floor(all / 60_000) % 60,
+    Math.floor(all / 1000) % 60,
+  ];
+  return `${two(hours)}:${two(minutes)}:${two(seconds)}.${String(all % 1000).padStart(3, '0')}`;
+}
+
+/** Text that stands in a cue as it is meant (section 4.2.2). */
+function cueText(name: string): string {
+  return name.replace(/\s+/g, ' ').trim().replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
+}
+
+/** Writes markers as a WebVTT chapter file, one cue each. */
+export function writeWebvtt(file: Pick<MarkerFile, 'markers'>): string {
+  const cues = file.markers.map(({ time, name }, index) => {
+    return `${webvttStamp(time)} --> ${webvttStamp(spanEnd(file.markers, index))}\n${cueText(name)}\n`;
+  });
+  return ['WEBVTT\n', ...cues].join('\n');
 }

@@ -89,5 +89,5 @@ export function writeMatroska(file: Pick<MarkerFile, 'markers'>): string {
 
 /** Text without the control characters that XML 1.0 has no way to write (section 2.2, "Char"). */
 function xmlText(name: string): string {
-  return [...name].filter((sign) => sign >= ' ' && !/[\ufffe\uffff\ud800-\udfff]/.test(sign)).join('');
+  return [...name].filter((sign) => sign >= ' ' && !/[\ufffe\uffff\ud800-\udfff]/u.test(sign)).join('');
 }

@@ -1,12 +1,11 @@
 import { array, object, string } from 'yup';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
-import type { ReadMarker } from '@/core/markers';
 import { uniqueTags } from '@/core/words';
 import { addChange, firstUndone, lastMade, markChange } from '@/store/changes';
 import { type Database, database } from '@/store/database';
 import { deleteDraft, makeDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
-import { markersOf, replaceMarkers } from '@/store/markers';
+import { applyMarkerChange, type MarkerChange, markersOf } from '@/store/markers';
 import { setVideo, type Video, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { idShape } from './id-shape';
@@ -31,7 +30,7 @@ interface ChangeValues {
   privacy: Privacy;
   chapterColours: string[];
   pictureId: string | null;
-  markers: (ReadMarker & { id?: string })[];
+  markers: MarkerChange;
   channel: { id: string; ticked: boolean };
 }
 
@@ -52,11 +51,21 @@ export async function editVideo(id: string, input: unknown): Promise<void> {
   });
 }
 
-/** Puts markers in the place of a video's, as one change that can be undone. */
-export async function changeMarkers(id: string, markers: ReadMarker[], colours: string[] | undefined): Promise<void> {
+/**
+ * Puts markers and takes others away, as one change that can be undone.
+ * @param colours the colours that are for viewers from now on, where that changes too
+ */
+export async function changeMarkers(id: string, made: MarkerChange, colours?: string[]): Promise<void> {
   await database().transaction(async (trx) => {
     const video = found(await videoById(trx, id, true), 'video');
-    await change(trx, id, 'markers', await markersOf(trx, id), markers);
+    const touched = new Set([...made.remove, ...made.put.map((marker) => marker.id)]);
+    const there = (await markersOf(trx, id)).filter((marker) => touched.has(marker.id));
+    const known = new Set(there.map((marker) => marker.id));
+    const back: MarkerChange = {
+      put: there,
+      remove: made.put.map((marker) => marker.id).filter((each) => !known.has(each)),
+    };
+    await change(trx, id, 'markers', back, made);
     if (colours) await change(trx, id, 'chapterColours', video.chapterColours, colours);
     await announce(trx, 'video', id);
   });
@@ -111,7 +120,7 @@ async function change(trx: Database, id: string, field: ChangedField, before: un
 }
 
 async function apply(trx: Database, id: string, field: ChangedField, value: unknown): Promise<void> {
-  if (field === 'markers') return replaceMarkers(trx, id, value as ChangeValues['markers']);
+  if (field === 'markers') return applyMarkerChange(trx, id, value as MarkerChange);
   if (field === 'channel') {
     const { id: channelId, ticked } = value as ChangeValues['channel'];
     if (ticked) await makeDrop(trx, id, channelId);

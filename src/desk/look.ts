@@ -82,9 +82,9 @@ export async function lookAtBoard(): Promise<BoardView> {
 function markerViews({ markers, cut }: VideoRecord): MarkerView[] {
   const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
   const at = rate(exact.num, exact.den);
-  return markers.map(({ id, time, name, note, colour }) => {
+  return markers.map(({ id, time, name, note, colour, hidden }) => {
     const timecode = timecodeOfFrame(Math.max(0, frameAtTime(time, at)), at);
-    return { id, time, seconds: toNumber(time), timecode, name, note, colour };
+    return { id, time, seconds: toNumber(time), timecode, name, note, colour, hidden };
   });
 }
 

@@ -1,10 +1,14 @@
-import { type MarkerFinding, readMarkerFile } from '@/core/markers';
-import { canDropFrames, rate } from '@/core/time';
+import { array, boolean, number, object, string } from 'yup';
+import { MARKER_WRITERS, type MarkerFinding, readMarkerFile, type WrittenFormat } from '@/core/markers';
+import { canDropFrames, compare, fraction, type Rate, rate, ZERO } from '@/core/time';
 import { newestCuts } from '@/store/cuts';
 import { database } from '@/store/database';
+import { newId } from '@/store/ids';
+import { type Marker, markersOf } from '@/store/markers';
 import { videoById } from '@/store/videos';
-import { found } from './desk-error';
+import { DeskError, found } from './desk-error';
 import { changeMarkers } from './edit-video';
+import { idShape } from './id-shape';
 
 /** What came of a marker file. */
 export interface MarkerImport {
@@ -13,20 +17,70 @@ export interface MarkerImport {
   findings: MarkerFinding[];
 }
 
+async function rateOf(videoId: string): Promise<Rate> {
+  const cut = (await newestCuts(database(), [videoId])).get(videoId);
+  const { num, den } = cut?.facts?.video.rate ?? { num: 25, den: 1 };
+  return rate(num, den);
+}
+
 /**
  * Takes the markers of a file onto a video's time line, in the place of those it had. Where the video has no choice of
- * colours yet, the only colour, or the most named one, is taken to be for viewers.
+ * colours that occur, and there is only one colour, that one is taken to be for viewers; of several, a person chooses.
  * @throws MarkerFileError naming the line that cannot be read
  */
 export async function importMarkers(videoId: string, bytes: Uint8Array): Promise<MarkerImport> {
   const db = database();
   const video = found(await videoById(db, videoId), 'video');
-  const cut = (await newestCuts(db, [videoId])).get(videoId);
-  const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
+  const exact = await rateOf(videoId);
   // An EDL says with FCM whether it counts drop-frame; without that line, 29.97 is counted as editors mostly do.
-  const file = readMarkerFile(bytes, { rate: rate(exact.num, exact.den, canDropFrames(exact)) });
-  const colours = new Set(file.markers.map((marker) => marker.colour));
-  const chosen = video.chapterColours.some((colour) => colours.has(colour)) ? undefined : [...colours].slice(0, 1);
-  await changeMarkers(videoId, file.markers, chosen && colours.size === 1 ? chosen : chosen && []);
+  const file = readMarkerFile(bytes, { rate: { ...exact, dropFrame: canDropFrames(exact) } });
+  const colours = [...new Set(file.markers.map((marker) => marker.colour))];
+  const chosen = video.chapterColours.some((colour) => colours.includes(colour));
+  const put = file.markers.map((marker) => ({ ...marker, id: newId() }));
+  const remove = (await markersOf(db, videoId)).map((marker) => marker.id);
+  await changeMarkers(videoId, { put, remove }, chosen ? undefined : colours.length === 1 ? colours : []);
   return { format: file.format, markers: file.markers.length, findings: file.findings };
+}
+
+const editShape = object({
+  put: array(
+    object({
+      id: idShape(),
+      time: object({ num: number().integer().min(0).required(), den: number().integer().min(1).required() }),
+      name: string().max(1000, 'A marker’s name has at most 1,000 characters.').defined(),
+      note: string().max(10_000).defined(),
+      colour: string().max(40).defined(),
+      hidden: boolean().default(false),
+    }).noUnknown(),
+  )
+    .max(5000)
+    .default([]),
+  remove: array(idShape().required()).max(5000).default([]),
+}).noUnknown();
+
+/** Adds, changes and takes away markers by hand, all as one change. A marker with a known id keeps what is not given. */
+export async function editMarkers(videoId: string, input: unknown): Promise<void> {
+  const { put, remove } = await editShape.validate(input, { stripUnknown: false });
+  const there = new Map((await markersOf(database(), videoId)).map((marker) => [marker.id, marker]));
+  const known = (id: string | undefined): Marker | undefined => (id === undefined ? undefined : there.get(id));
+  for (const { id } of put)
+    if (id !== undefined && !known(id)) throw new DeskError('not found', 'The marker is gone meanwhile.');
+  const markers = put.map(({ id, time, ...words }): Marker => {
+    const old = known(id);
+    const fresh: Pick<Marker, 'length' | 'on'> = { length: ZERO, on: 'timeline' };
+    return { ...fresh, ...old, ...words, time: fraction(time.num, time.den), id: id ?? newId() };
+  });
+  await changeMarkers(videoId, { put: markers, remove: remove.filter((id) => there.has(id)) });
+}
+
+/** A video's markers, all or only those that viewers see, as the text of a file. */
+export async function exportMarkers(videoId: string, format: string, chaptersOnly: boolean): Promise<string> {
+  if (!(format in MARKER_WRITERS)) throw new DeskError('not taken', `Markers cannot be written as “${format}”.`);
+  const db = database();
+  const video = found(await videoById(db, videoId), 'video');
+  const all = await markersOf(db, videoId);
+  const seen = ({ colour, hidden }: Marker) => !hidden && video.chapterColours.includes(colour);
+  const markers = (chaptersOnly ? all.filter(seen) : all).sort((a, b) => compare(a.time, b.time));
+  if (markers.length === 0) throw new DeskError('not now', 'There is nothing to export yet.');
+  return MARKER_WRITERS[format as WrittenFormat]({ rate: await rateOf(videoId), startFrame: 0, markers });
 }

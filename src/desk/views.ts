@@ -67,6 +67,7 @@ export interface MarkerView {
   name: string;
   note: string;
   colour: string;
+  hidden: boolean;
 }
 
 export interface SheetChannel extends ChannelView {

@@ -1,6 +1,5 @@
 import type { ReadMarker } from '@/core/markers';
 import type { Database } from './database';
-import { newId } from './ids';
 
 /** A marker on a cut's time line. */
 export interface Marker extends ReadMarker {
@@ -35,15 +34,24 @@ export async function markersOf(db: Database, videoId: string): Promise<Marker[]
   }));
 }
 
-/** Puts markers in the place of all that a video had. Markers that bring an id keep it. */
-export async function replaceMarkers(
-  db: Database,
-  videoId: string,
-  markers: readonly (ReadMarker & { id?: string })[],
-): Promise<void> {
-  await db('markers').where({ videoId }).delete();
-  const rows = markers.map((marker) => ({
-    id: marker.id ?? newId(),
+/** A change of a video's markers: those that are put, new or in the place of one with the same id, and those taken away. */
+export interface MarkerChange {
+  put: Marker[];
+  remove: string[];
+}
+
+const ROWS_AT_ONCE = 500;
+
+/** Makes a change of a video's markers. */
+export async function applyMarkerChange(db: Database, videoId: string, { put, remove }: MarkerChange): Promise<void> {
+  for (let at = 0; at < remove.length; at += ROWS_AT_ONCE) {
+    await db('markers')
+      .where({ videoId })
+      .whereIn('id', remove.slice(at, at + ROWS_AT_ONCE))
+      .delete();
+  }
+  const rows = put.map((marker) => ({
+    id: marker.id,
     videoId,
     timeNum: marker.time.num,
     timeDen: marker.time.den,
@@ -55,5 +63,10 @@ export async function replaceMarkers(
     sat: marker.on,
     hidden: marker.hidden,
   }));
-  await db.batchInsert('markers', rows, 500);
+  for (let at = 0; at < rows.length; at += ROWS_AT_ONCE) {
+    await db('markers')
+      .insert(rows.slice(at, at + ROWS_AT_ONCE))
+      .onConflict('id')
+      .merge();
+  }
 }

@@ -28,9 +28,10 @@ export function ChapterPanel({ handle, onPickFile }: { handle: SheetHandle; onPi
       <h2>Chapters, as viewers see them</h2>
       {sheet.markers.length === 0 && (
         <p className="text-soft">
-          Drop the edit’s marker file here, a CMX 3600 EDL with locators or WebVTT chapters, or{' '}
+          Drop the edit’s marker file here (EDL, OpenTimelineIO, WebVTT, Matroska, JSON or FFMETADATA chapters, CSV,
+          SubRip, a description with times), press M at the playhead, or{' '}
           <button type="button" onClick={onPickFile} className="textlink">
-            pick it
+            pick a file
           </button>
           .
         </p>

@@ -10,6 +10,7 @@ import { Meter } from '@/ui/meter';
 import { ChapterPanel } from './chapter-panel';
 import { Player } from './player';
 import { Ruler } from './ruler';
+import { Transport } from './transport';
 import type { SheetHandle } from './use-sheet';
 import { useTakeFile } from './use-take-file';
 
@@ -29,6 +30,7 @@ export function CutBlock({ handle, arrival }: { handle: SheetHandle; arrival: Ar
         )}
         <ChapterPanel handle={handle} onPickFile={() => input.current?.click()} />
       </div>
+      <Transport handle={handle} />
       {cut?.facts && <Ruler sheet={sheet} duration={cut.facts.duration} />}
       <input
         ref={input}

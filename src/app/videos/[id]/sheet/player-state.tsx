@@ -6,11 +6,12 @@ import {
   type RefObject,
   useCallback,
   useContext,
+  useEffect,
   useMemo,
   useRef,
   useState,
 } from 'react';
-import { type Fraction, fraction, frameAtTime, rate, timecodeOfFrame } from '@/core/time';
+import { type Fraction, fraction, frameAtTime, rate, timecodeOfFrame, timeOfFrame } from '@/core/time';
 
 /** Where the player stands: seconds as the browser counts them, and what follows from the exact rate. */
 interface PlayerState {
@@ -18,10 +19,17 @@ interface PlayerState {
   seconds: number;
   timecode: string;
   frame: number;
+  /** The exact start of the frame on screen, in seconds. */
+  frameTime: Fraction;
+  /** Playing speed: 0 stands still, below zero runs backwards. */
+  speed: number;
+  setSpeed(speed: number): void;
   setSeconds(seconds: number): void;
   seek(seconds: number): void;
   step(frames: number): void;
 }
+
+const BACKWARDS_MILLISECONDS = 60;
 
 const Context = createContext<PlayerState | undefined>(undefined);
 
@@ -52,9 +60,43 @@ export function PlayerProvider({ rate: exact, children }: { rate: Fraction | und
     },
     [frame, at, seek],
   );
+  const [speed, setSpeedState] = useState(0);
+  const setSpeed = useCallback((next: number) => {
+    const player = video.current;
+    setSpeedState(next);
+    if (!player) return;
+    if (next > 0) {
+      player.playbackRate = next;
+      void player.play().catch(() => setSpeedState(0));
+    } else player.pause();
+  }, []);
+  useEffect(() => {
+    if (speed >= 0) return;
+    // No browser plays backwards; it is shown as still pictures, one after the other.
+    const timer = setInterval(() => {
+      const player = video.current;
+      if (!player) return;
+      const to = Math.max(0, player.currentTime + (speed * BACKWARDS_MILLISECONDS) / 1000);
+      player.currentTime = to;
+      setSeconds(to);
+      if (to === 0) setSpeedState(0);
+    }, BACKWARDS_MILLISECONDS);
+    return () => clearInterval(timer);
+  }, [speed]);
   const value = useMemo(
-    () => ({ video, seconds, timecode: timecodeOfFrame(frame, at), frame, setSeconds, seek, step }),
-    [seconds, frame, at, seek, step],
+    () => ({
+      video,
+      seconds,
+      timecode: timecodeOfFrame(frame, at),
+      frame,
+      frameTime: timeOfFrame(frame, at),
+      speed,
+      setSpeed,
+      setSeconds,
+      seek,
+      step,
+    }),
+    [seconds, frame, at, speed, setSpeed, seek, step],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

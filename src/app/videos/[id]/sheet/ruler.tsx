@@ -93,7 +93,7 @@ export function Ruler({ sheet, duration }: { sheet: SheetView; duration: Fractio
         ))}
         {sheet.markers.map((marker) => {
           const at = x(marker.seconds);
-          if (chosen.has(marker.colour)) {
+          if (chosen.has(marker.colour) && !marker.hidden) {
             return (
               <g key={marker.id} fill="var(--live)" stroke="var(--live)">
                 <title>{`${marker.timecode} ${marker.name}`}</title>

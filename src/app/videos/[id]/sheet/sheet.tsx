@@ -9,15 +9,14 @@ import { Button } from '@/ui/button';
 import { CutBlock } from './cut-block';
 import { CutFactsBlock } from './cut-facts-block';
 import { History } from './history';
+import { MarkerTable } from './marker-table';
 import { PictureBlock } from './picture-block';
 import { PlayerProvider } from './player-state';
 import { Rail } from './rail';
+import { isTyping } from './typing';
 import { type SheetHandle, useSheet } from './use-sheet';
 import { useTakeFile } from './use-take-file';
 import { WordsBlock } from './words-block';
-
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement && target.closest('input:not([type=checkbox]), textarea, [contenteditable]') !== null;
 
 /** One video on one page, in the order of the work. */
 export function Sheet({ first }: { first: SheetView }) {
@@ -81,6 +80,7 @@ export function Sheet({ first }: { first: SheetView }) {
             </div>
           </div>
           <CutBlock handle={handle} arrival={arrivals.get(sheet.cut?.id ?? '')} />
+          <MarkerTable handle={handle} />
           <WordsBlock handle={handle} />
           <PictureBlock handle={handle} />
           <History channels={sheet.channels} />

@@ -2,12 +2,18 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
-import type { SheetView } from '@/desk/views';
+import type { MarkerView, SheetView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 
 /** Fields of the record that the Sheet sets. */
 export type SheetEdit = Partial<Pick<SheetView, 'title' | 'description' | 'tags' | 'privacy' | 'chapterColours'>>;
+
+/** Markers that are put, new where they have no id, and those taken away. */
+export interface MarkerEdit {
+  put?: (Pick<MarkerView, 'time' | 'name' | 'note' | 'colour' | 'hidden'> & { id?: string })[];
+  remove?: string[];
+}
 
 /** A video's Sheet as it is now, and everything that can be done with it. Each call saves at once. */
 export function useSheet(first: SheetView) {
@@ -52,6 +58,7 @@ export function useSheet(first: SheetView) {
     saving: saving > 0,
     act,
     save,
+    changeMarkers: (change: MarkerEdit) => act(`${at}/markers`, { method: 'PATCH', json: change }),
     undo: () => act(`${at}/undo`, { method: 'POST' }),
     redo: () => act(`${at}/redo`, { method: 'POST' }),
     send: () => act(`${at}/send`, { method: 'POST' }),

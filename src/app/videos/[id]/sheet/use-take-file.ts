@@ -16,7 +16,7 @@ export function useTakeFile({ sheet, act }: SheetHandle) {
     } else if (file.type.startsWith('image/')) {
       await act(`${at}/picture`, { method: 'POST', body: file });
     } else {
-      const markers = MARKER_FILE_ENDINGS.join(' or ');
+      const markers = MARKER_FILE_ENDINGS.join(', ');
       trouble(`“${file.name}” is neither a marker file (${markers}) nor a picture. New cuts are brought on the Board.`);
     }
   };

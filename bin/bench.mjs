@@ -9,8 +9,7 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe']);
 ensurePackages(root);
 await ensureBuild(root);
-const { status } = spawnSync(process.execPath, ['--import', 'tsx', 'bench/transfers.ts'], {
-  cwd: root,
-  stdio: 'inherit',
-});
-process.exit(status ?? 1);
+for (const measure of ['bench/markers.ts', 'bench/transfers.ts']) {
+  const { status } = spawnSync(process.execPath, ['--import', 'tsx', measure], { cwd: root, stdio: 'inherit' });
+  if (status !== 0) process.exit(status ?? 1);
+}

@@ -83,12 +83,13 @@ export async function printMarkers(file: string, options: MarkerOptions): Promis
 
 /** Writes the markers of a file in another format. */
 export async function convert(file: string, options: MarkerOptions & { to: string; output?: string }): Promise<void> {
-  const write = MARKER_WRITERS[options.to as WrittenFormat];
-  if (!write)
+  const known = Object.hasOwn(MARKER_WRITERS, options.to);
+  if (!known)
     throw new DeskError(
       'not taken',
       `“${options.to}” cannot be written; it can be ${Object.keys(MARKER_WRITERS).join(', ')}.`,
     );
+  const write = MARKER_WRITERS[options.to as WrittenFormat];
   const found = await read(file, options);
   const wanted = new Set(coloursOf(found, options));
   const { from, to } = rangeOf(found, options);

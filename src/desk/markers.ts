@@ -1,5 +1,13 @@
 import { array, boolean, number, object, string } from 'yup';
-import { MARKER_WRITERS, type MarkerFinding, readMarkerFile, type WrittenFormat } from '@/core/markers';
+import {
+  IMPORT_WAYS,
+  type ImportWay,
+  importEffect,
+  MARKER_WRITERS,
+  type MarkerFinding,
+  readMarkerFile,
+  type WrittenFormat,
+} from '@/core/markers';
 import { canDropFrames, compare, fraction, type Rate, rate, ZERO } from '@/core/time';
 import { newestCuts } from '@/store/cuts';
 import { database } from '@/store/database';
@@ -10,11 +18,14 @@ import { DeskError, found } from './desk-error';
 import { changeMarkers } from './edit-video';
 import { idShape } from './id-shape';
 
-/** What came of a marker file. */
-export interface MarkerImport {
+/** What was found in a marker file, and what taking it would do in each way. */
+export interface MarkerPreview {
   format: string;
   markers: number;
   findings: MarkerFinding[];
+  /** How many markers there are before. */
+  there: number;
+  effects: Record<ImportWay, { fresh: number; changed: number; gone: number }>;
 }
 
 async function rateOf(videoId: string): Promise<Rate> {
@@ -23,23 +34,50 @@ async function rateOf(videoId: string): Promise<Rate> {
   return rate(num, den);
 }
 
-/**
- * Takes the markers of a file onto a video's time line, in the place of those it had. Where the video has no choice of
- * colours that occur, and there is only one colour, that one is taken to be for viewers; of several, a person chooses.
- * @throws MarkerFileError naming the line that cannot be read
- */
-export async function importMarkers(videoId: string, bytes: Uint8Array): Promise<MarkerImport> {
+async function readFor(videoId: string, bytes: Uint8Array) {
   const db = database();
   const video = found(await videoById(db, videoId), 'video');
   const exact = await rateOf(videoId);
   // An EDL says with FCM whether it counts drop-frame; without that line, 29.97 is counted as editors mostly do.
   const file = readMarkerFile(bytes, { rate: { ...exact, dropFrame: canDropFrames(exact) } });
+  const there = await markersOf(db, videoId);
+  return { video, file, there, effect: (way: ImportWay) => importEffect(there, file.markers, way, exact) };
+}
+
+/** What a marker file would bring, before it is taken. @throws MarkerFileError naming the line that cannot be read */
+export async function previewMarkers(videoId: string, bytes: Uint8Array): Promise<MarkerPreview> {
+  const { file, there, effect } = await readFor(videoId, bytes);
+  const effects = Object.fromEntries(
+    IMPORT_WAYS.map((way) => {
+      const { fresh, changed, gone } = effect(way);
+      return [way, { fresh: fresh.length, changed: changed.length, gone: gone.length }];
+    }),
+  ) as MarkerPreview['effects'];
+  const { format, findings, markers } = file;
+  return { format, markers: markers.length, findings, there: there.length, effects };
+}
+
+const wayShape = string().oneOf(IMPORT_WAYS).default('replace').required();
+
+/**
+ * Takes the markers of a file onto a video's time line. Where the video has no choice of colours that occur, and there is
+ * only one colour, that one is taken to be for viewers; of several, a person chooses.
+ * @throws MarkerFileError naming the line that cannot be read
+ */
+export async function importMarkers(
+  videoId: string,
+  bytes: Uint8Array,
+  how: unknown = 'replace',
+): Promise<MarkerPreview> {
+  const way = await wayShape.validate(how);
+  const preview = await previewMarkers(videoId, bytes);
+  const { video, file, effect } = await readFor(videoId, bytes);
+  const { fresh, changed, gone } = effect(way);
   const colours = [...new Set(file.markers.map((marker) => marker.colour))];
-  const chosen = video.chapterColours.some((colour) => colours.includes(colour));
-  const put = file.markers.map((marker) => ({ ...marker, id: newId() }));
-  const remove = (await markersOf(db, videoId)).map((marker) => marker.id);
-  await changeMarkers(videoId, { put, remove }, chosen ? undefined : colours.length === 1 ? colours : []);
-  return { format: file.format, markers: file.markers.length, findings: file.findings };
+  const chosen = video.chapterColours.some((colour) => colours.includes(colour)) || way !== 'replace';
+  const put = [...fresh.map((marker) => ({ ...marker, id: newId() })), ...changed.map(({ id, to }) => ({ ...to, id }))];
+  await changeMarkers(videoId, { put, remove: gone }, chosen ? undefined : colours.length === 1 ? colours : []);
+  return preview;
 }
 
 const editShape = object({
@@ -75,7 +113,8 @@ export async function editMarkers(videoId: string, input: unknown): Promise<void
 
 /** A video's markers, all or only those that viewers see, as the text of a file. */
 export async function exportMarkers(videoId: string, format: string, chaptersOnly: boolean): Promise<string> {
-  if (!(format in MARKER_WRITERS)) throw new DeskError('not taken', `Markers cannot be written as “${format}”.`);
+  if (!Object.hasOwn(MARKER_WRITERS, format))
+    throw new DeskError('not taken', `Markers cannot be written as “${format}”.`);
   const db = database();
   const video = found(await videoById(db, videoId), 'video');
   const all = await markersOf(db, videoId);

@@ -1,6 +1,6 @@
 import type { ChildProcess } from 'node:child_process';
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
@@ -166,6 +166,82 @@ describe('a cut goes from the desk to live', () => {
     await notice(/Line 3: .*frame 99/);
     await page.locator('#chapters').getByText('First cut').waitFor();
     await page.getByRole('button', { name: 'Close' }).last().click();
+  });
+
+  it('puts a marker down with M while the video plays on, and changes markers in the table', async () => {
+    const table = region('Markers');
+    await page.getByRole('heading', { name: 'Markers', exact: true }).click();
+    await page.keyboard.press('l');
+    await page.waitForFunction(() => document.querySelector('video')?.paused === false);
+    await page.keyboard.press('m');
+    await page.keyboard.type('Put down by hand');
+    expect(await page.evaluate(() => document.querySelector('video')?.paused)).toBe(false);
+    await page.keyboard.press('Enter');
+    await table
+      .getByRole('textbox', { name: /^Name of the marker/ })
+      .nth(4)
+      .waitFor();
+    await page.keyboard.press('k');
+    await table.getByLabel('Find in names and notes').fill('by hand');
+    await table.getByText('1 of 5').waitFor();
+    await table.getByRole('textbox', { name: /^Name of the marker/ }).fill('Renamed');
+    await table.getByLabel('Find in names and notes').fill('');
+    await page.locator('#chapters').getByText('Renamed').waitFor();
+    await table
+      .getByRole('checkbox', { name: /Choose the marker/ })
+      .last()
+      .check();
+    await table.getByLabel('Colour of those chosen').selectOption('red');
+    await page.locator('#chapters').getByText('red (2)').waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.locator('#chapters').getByText('green (3)').waitFor();
+    await expectAccessible(page);
+  });
+
+  it('steps from marker to marker and frame by frame with the keys, and lists them on "?"', async () => {
+    const clock = page.getByText(/^\d\d:\d\d:\d\d:\d\d · frame \d+$/);
+    await page.getByRole('heading', { name: 'Markers', exact: true }).click();
+    await page.locator('#chapters').getByText('First cut').click();
+    await page.getByRole('heading', { name: 'Markers', exact: true }).click();
+    await page.keyboard.press('[');
+    await expect.poll(() => clock.innerText()).toContain('00:00:07:05');
+    await page.keyboard.press(']');
+    await expect.poll(() => clock.innerText()).toContain('00:00:15:12 · frame 387');
+    await page.keyboard.press('Shift+ArrowRight');
+    await expect.poll(() => clock.innerText()).toContain('frame 397');
+    await page.keyboard.press('ArrowLeft');
+    await expect.poll(() => clock.innerText()).toContain('frame 396');
+    await page.keyboard.press('?');
+    await page.getByRole('dialog', { name: 'Keys' }).getByText('ten frames').waitFor();
+    await page.keyboard.press('Escape');
+  });
+
+  it('shows what an import would change before it is taken, and exports what viewers see', async () => {
+    const otherFile = path.join(folder, 'more.csv');
+    writeFileSync(
+      otherFile,
+      'timecode,name,comment,colour\n00:00:15:12,First cut again,,green\n00:00:40:00,,only a note,green\n',
+    );
+    await page.getByLabel('Marker file').setInputFiles(otherFile);
+    const dialog = page.getByRole('dialog', { name: /2 markers in/ });
+    await dialog.getByText('took the note as the name').waitFor();
+    await dialog.getByText('1 new, 1 changed').waitFor();
+    await dialog.getByText('2 new, 4 taken away').waitFor();
+    await expectAccessible(page);
+    await dialog.getByRole('button', { name: 'Merge by time' }).click();
+    await page.locator('#chapters').getByText('First cut again').waitFor();
+    await page.getByRole('button', { name: 'Export' }).click();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: 'Lines of text' }).first().click(),
+    ]);
+    expect(readFileSync(await download.path(), 'utf8')).toBe(
+      '0:00 Why a scarf joint\n0:15 First cut again\n0:31 Bolts in\n0:40 only a note\n',
+    );
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.locator('#chapters').getByText('green (3)').waitFor();
   });
 
   it('takes words, tags, a picture and a playlist, and saves them by itself', async () => {

@@ -4,12 +4,13 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { afterAll, describe, expect, it, vi } from 'vitest';
+import { MARKER_WRITERS } from '@/core/markers';
 import { fraction } from '@/core/time';
 import { announceCut, discardVideo, noteCutArrived } from '@/desk/bring-cut';
 import { editVideo, redo, tickChannel, undo } from '@/desk/edit-video';
 import { lookAtHealth } from '@/desk/health';
 import { lookAtSheet } from '@/desk/look';
-import { importMarkers } from '@/desk/markers';
+import { editMarkers, exportMarkers, importMarkers } from '@/desk/markers';
 import { bringPicture, takeFrameAsPicture } from '@/desk/pictures';
 import { readFacts } from '@/media/facts';
 import { takeFrame } from '@/media/frames';
@@ -188,6 +189,64 @@ describe('the record', () => {
     await undo(videoId);
     await undo(videoId);
     expect((await lookAtSheet(videoId)).chapters).toHaveLength(3);
+  });
+});
+
+describe('markers by hand', () => {
+  it('are put, changed, taken away and undone, each as one change, a hundred times', async () => {
+    const videoId = await readVideo();
+    const at = (frame: number) => ({
+      time: { num: frame * 1001, den: 30000 },
+      note: '',
+      colour: 'green',
+      hidden: false,
+    });
+    const names = async () => (await lookAtSheet(videoId)).markers.map((marker) => marker.name);
+    await editMarkers(videoId, {
+      put: [
+        { ...at(30), name: 'B' },
+        { ...at(0), name: 'A' },
+      ],
+    });
+    const [first] = (await lookAtSheet(videoId)).markers;
+    expect(first).toMatchObject({ name: 'A', timecode: '00:00:00:00' });
+    await editMarkers(videoId, { put: [{ ...at(60), id: first?.id, name: 'A moved' }] });
+    expect(await names()).toEqual(['B', 'A moved']);
+    for (let n = 0; n < 100; n += 1) await editMarkers(videoId, { put: [{ ...at(n + 100), name: `n${n}` }] });
+    expect(await names()).toHaveLength(102);
+    for (let n = 0; n < 100; n += 1) await undo(videoId);
+    expect(await names()).toEqual(['B', 'A moved']);
+    await undo(videoId);
+    expect(await names()).toEqual(['A', 'B']);
+    await redo(videoId);
+    expect(await names()).toEqual(['B', 'A moved']);
+    await editMarkers(videoId, { remove: (await lookAtSheet(videoId)).markers.map((marker) => marker.id) });
+    expect(await names()).toEqual([]);
+    await undo(videoId);
+    expect(await names()).toHaveLength(2);
+  });
+
+  it('refuses one that is gone, and times that are none', async () => {
+    const videoId = await readVideo();
+    const bad = { time: { num: 1, den: 0 }, name: 'x', note: '', colour: '', hidden: false };
+    await expect(editMarkers(videoId, { put: [bad] })).rejects.toThrow(/den/);
+    const gone = { ...bad, id: '01900000-0000-7000-8000-000000000000', time: { num: 1, den: 1 } };
+    await expect(editMarkers(videoId, { put: [gone] })).rejects.toMatchObject({ kind: 'not found' });
+  });
+
+  it('go out in every format, all or only the chapters', async () => {
+    const videoId = await readVideo();
+    const put = [
+      { time: { num: 0, den: 1 }, name: 'Seen', note: '', colour: 'green', hidden: false },
+      { time: { num: 12, den: 1 }, name: 'A note to the team', note: '', colour: 'red', hidden: false },
+    ];
+    await editMarkers(videoId, { put });
+    await editVideo(videoId, { chapterColours: ['green'] });
+    for (const format of Object.keys(MARKER_WRITERS)) {
+      expect(await exportMarkers(videoId, format, false)).toContain('A note to the team');
+      expect(await exportMarkers(videoId, format, true)).not.toContain('A note to the team');
+    }
+    await expect(exportMarkers(videoId, 'toString', false)).rejects.toMatchObject({ kind: 'not taken' });
   });
 });
 

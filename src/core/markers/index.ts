@@ -3,6 +3,7 @@ export * from './ffmetadata';
 export * from './json-chapters';
 export * from './marker';
 export * from './matroska';
+export * from './merge';
 export * from './otio';
 export * from './read';
 export * from './subrip';

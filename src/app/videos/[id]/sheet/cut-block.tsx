@@ -12,14 +12,19 @@ import { Player } from './player';
 import { Ruler } from './ruler';
 import { Transport } from './transport';
 import type { SheetHandle } from './use-sheet';
-import { useTakeFile } from './use-take-file';
+import type { FileTaking } from './use-take-file';
+
+interface CutBlockProps {
+  handle: SheetHandle;
+  taking: FileTaking;
+  arrival: Arrival | undefined;
+}
 
 /** The cut: player, chapters beside it, the time ruler below. */
-export function CutBlock({ handle, arrival }: { handle: SheetHandle; arrival: Arrival | undefined }) {
+export function CutBlock({ handle, taking, arrival }: CutBlockProps) {
   const { sheet } = handle;
   const { cut } = sheet;
   const input = useRef<HTMLInputElement>(null);
-  const takeFile = useTakeFile(handle);
   return (
     <section id="cut" aria-label="Cut and chapters" className="enamel overflow-hidden">
       <div className="grid md:grid-cols-[minmax(0,1fr)_282px]">
@@ -43,7 +48,7 @@ export function CutBlock({ handle, arrival }: { handle: SheetHandle; arrival: Ar
           const file = event.target.files?.[0];
           // The browser reads the file while it is sent, so the choice is cleared only afterwards.
           if (file) {
-            void takeFile(file).then(() => {
+            void taking.takeFile(file).then(() => {
               if (input.current) input.current.value = '';
             });
           }

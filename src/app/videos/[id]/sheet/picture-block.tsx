@@ -5,14 +5,13 @@ import { binarySize } from '@/core/delivery';
 import { Button } from '@/ui/button';
 import { usePlayer } from './player-state';
 import type { SheetHandle } from './use-sheet';
-import { useTakeFile } from './use-take-file';
+import type { FileTaking } from './use-take-file';
 
 /** The thumbnail: an own picture, the frame at the playhead, or what the site picks. */
-export function PictureBlock({ handle }: { handle: SheetHandle }) {
+export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: FileTaking }) {
   const { sheet, act } = handle;
   const { timecode, seconds } = usePlayer();
   const input = useRef<HTMLInputElement>(null);
-  const takeFile = useTakeFile(handle);
   const { picture } = sheet;
   const at = `/api/videos/${sheet.id}/picture`;
   const findings = sheet.channels
@@ -70,7 +69,7 @@ export function PictureBlock({ handle }: { handle: SheetHandle }) {
         onChange={(event) => {
           const file = event.target.files?.[0];
           event.target.value = '';
-          if (file) void takeFile(file);
+          if (file) void taking.takeFile(file);
         }}
       />
     </section>

@@ -9,6 +9,7 @@ import { Button } from '@/ui/button';
 import { CutBlock } from './cut-block';
 import { CutFactsBlock } from './cut-facts-block';
 import { History } from './history';
+import { ImportDialog } from './import-dialog';
 import { MarkerTable } from './marker-table';
 import { PictureBlock } from './picture-block';
 import { PlayerProvider } from './player-state';
@@ -23,7 +24,7 @@ export function Sheet({ first }: { first: SheetView }) {
   const handle = useSheet(first);
   const { sheet, saving, undo, redo } = handle;
   const { arrivals } = useArrivals();
-  const takeFile = useTakeFile(handle);
+  const taking = useTakeFile(handle);
   const [over, setOver] = useState(false);
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
@@ -46,7 +47,7 @@ export function Sheet({ first }: { first: SheetView }) {
         onDrop={(event) => {
           event.preventDefault();
           setOver(false);
-          for (const file of event.dataTransfer.files) void takeFile(file);
+          for (const file of event.dataTransfer.files) void taking.takeFile(file);
         }}
       >
         <div className="grid gap-4">
@@ -79,10 +80,11 @@ export function Sheet({ first }: { first: SheetView }) {
               </span>
             </div>
           </div>
-          <CutBlock handle={handle} arrival={arrivals.get(sheet.cut?.id ?? '')} />
+          <ImportDialog taking={taking} />
+          <CutBlock handle={handle} taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
           <MarkerTable handle={handle} />
           <WordsBlock handle={handle} />
-          <PictureBlock handle={handle} />
+          <PictureBlock handle={handle} taking={taking} />
           <History channels={sheet.channels} />
         </div>
         <aside className="grid gap-4 lg:sticky lg:top-4">

@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { LARGEST_MARKER_FILE, MarkerFileError } from '@/core/markers';
-import { editMarkers, exportMarkers, importMarkers } from '@/desk/markers';
+import { editMarkers, exportMarkers, importMarkers, previewMarkers } from '@/desk/markers';
 
 export const dynamic = 'force-dynamic';
 
@@ -22,7 +22,10 @@ export const POST = guarded<Params>(async (request, { id }) => {
   if (Number(request.headers.get('content-length')) > LARGEST_MARKER_FILE) {
     throw new MarkerFileError(`the file is larger than ${LARGEST_MARKER_FILE / 1024 / 1024} MiB`, 0);
   }
-  return importMarkers(id, new Uint8Array(await request.arrayBuffer()));
+  const { searchParams } = new URL(request.url);
+  const bytes = new Uint8Array(await request.arrayBuffer());
+  if (searchParams.has('preview')) return previewMarkers(id, bytes);
+  return importMarkers(id, bytes, searchParams.get('way') ?? undefined);
 });
 
 export const PATCH = guarded<Params>(async (request, { id }) => {

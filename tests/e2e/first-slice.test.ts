@@ -218,6 +218,34 @@ describe('a cut goes from the desk to live', () => {
     await page.keyboard.press('Escape');
   });
 
+  it('moves a marker by dragging it, snapped to the playhead, and by keys; undo brings it back', async () => {
+    const table = region('Markers');
+    const ruler = page.getByRole('slider', { name: 'Time ruler' });
+    const box = await ruler.boundingBox();
+    if (!box) throw new Error('There is no ruler');
+    const at = (seconds: number) => box.x + (seconds / 48) * box.width;
+    await page.mouse.click(at(20), box.y + 8);
+    await expect
+      .poll(() => page.evaluate(() => document.querySelector('video')?.currentTime ?? 0))
+      .toBeGreaterThan(19.8);
+    await page.mouse.move(at(15.48) + 4, box.y + 26);
+    await page.mouse.down();
+    await page.mouse.move(at(18), box.y + 26, { steps: 4 });
+    await page.mouse.move(at(20) + 3, box.y + 26, { steps: 4 });
+    await page.mouse.up();
+    await table.getByRole('button', { name: /^00:00:(19:2[34]|20:0[01])$/ }).waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await table.getByRole('button', { name: '00:00:15:12', exact: true }).click();
+    await page.keyboard.press('Alt+ArrowRight');
+    await table.getByRole('button', { name: '00:00:15:13', exact: true }).waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await table.getByRole('button', { name: '00:00:15:12', exact: true }).waitFor();
+    await ruler.focus();
+    await page.keyboard.press('+');
+    await page.getByRole('button', { name: 'Show all' }).click();
+    expect(await page.getByRole('button', { name: 'Show all' }).count()).toBe(0);
+  });
+
   it('shows what an import would change before it is taken, and exports what viewers see', async () => {
     const otherFile = path.join(folder, 'more.csv');
     writeFileSync(

@@ -36,7 +36,7 @@ export function CutBlock({ handle, taking, arrival }: CutBlockProps) {
         <ChapterPanel handle={handle} onPickFile={() => input.current?.click()} />
       </div>
       <Transport handle={handle} />
-      {cut?.facts && <Ruler sheet={sheet} duration={cut.facts.duration} />}
+      {cut?.facts && <Ruler handle={handle} duration={cut.facts.duration} exact={cut.facts.video.rate} />}
       <input
         ref={input}
         type="file"

@@ -2,7 +2,7 @@
 
 import { Dialog } from 'radix-ui';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
-import type { Fraction } from '@/core/time';
+import { type Fraction, rate, timeOfFrame } from '@/core/time';
 import type { MarkerView } from '@/desk/views';
 import { Button } from '@/ui/button';
 import { usePlayer } from './player-state';
@@ -15,6 +15,8 @@ const KEYS: [keys: string, does: string][] = [
   ['← →', 'a frame back, on'],
   ['Shift ← →', 'ten frames'],
   ['[ ]', 'to the marker before, after'],
+  ['Alt ← →', 'move the marker at the playhead by a frame'],
+  ['+ − 0', 'on the ruler: closer, wider, all of it'],
   ['M', 'a marker at the playhead; type its name, the video plays on'],
   ['Delete', 'take away the marker at the playhead'],
   ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
@@ -44,8 +46,22 @@ export function Transport({ handle }: { handle: SheetHandle }) {
     // Into the frame, so that the one that is shown is the marker's.
     if (target) player.seek(target.seconds + 0.001);
   };
+  const nudge = (event: KeyboardEvent, frames: 1 | -1) => {
+    const marker = at(sheet.markers);
+    const exact = sheet.cut?.facts?.video.rate;
+    if (!marker || !exact || player.frame + frames < 0) return;
+    event.preventDefault();
+    const { id, name, note, colour, hidden } = marker;
+    const time = timeOfFrame(player.frame + frames, rate(exact.num, exact.den));
+    void handle.changeMarkers({ put: [{ id, name, note, colour, hidden, time }] });
+    player.step(frames);
+  };
   keys.current = (event) => {
-    if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey || help) return;
+    if (isTyping(event.target) || event.ctrlKey || event.metaKey || help) return;
+    if (event.altKey) {
+      if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') nudge(event, event.key === 'ArrowLeft' ? -1 : 1);
+      return;
+    }
     const onControl =
       event.target instanceof HTMLElement && event.target.closest('button, a, select, input, [role=slider]');
     const slider = event.target instanceof HTMLElement && event.target.closest('[role=slider], input[type=radio]');

@@ -204,6 +204,6 @@ export const FAULTS = [
     to: 25,
     wants: 'adverts',
   },
-  { kind: 'line', match: 'week-46', bytes: 20_000 },
+  { kind: 'line', match: 'week-46', bytes: 30_000 },
   { kind: 'alter', match: 'sharpening-a-spokeshave', times: 1, field: 'title', value: 'Sharpening a spoke shave' },
 ];

@@ -7,6 +7,8 @@ import { SnagFound, type Step } from './step';
 import { giveWords } from './words';
 
 const TELL_EVERY_MILLISECONDS = 500;
+/** Longer than the steps in which buffers take bytes on a slow line, so that its rate does not look like nothing. */
+const PACE_MILLISECONDS = 30_000;
 
 /** Towards landed: every byte is at the site, and the words with them. */
 export const land: Step = async (context) => {
@@ -29,7 +31,7 @@ export const land: Step = async (context) => {
     ? { siteVideoId: drop.siteVideoId ?? '', link: drop.link ?? '', carry: drop.carry ?? {} }
     : await begin();
 
-  const meter = new PaceMeter();
+  const meter = new PaceMeter(PACE_MILLISECONDS);
   let [last, telling] = [0, Promise.resolve()];
   const tell = (bytes: number) => {
     const now = Date.now();
@@ -37,7 +39,8 @@ export const land: Step = async (context) => {
     if (now - last < TELL_EVERY_MILLISECONDS) return;
     last = now;
     const { bytesPerSecond, secondsLeft } = meter.pace(rendition.size);
-    const says = `${Math.floor((bytes / rendition.size) * 100)} % · ${lineRate(bytesPerSecond)}`;
+    const rate = bytesPerSecond > 0 ? ` · ${lineRate(bytesPerSecond)}` : '';
+    const says = `${Math.floor((bytes / rendition.size) * 100)} %${rate}`;
     const progress = { says, fraction: bytes / rendition.size, bytesPerSecond, secondsLeft };
     // One at a time; the claim's own heartbeat tells where the drop has been taken away.
     telling = telling.then(() => keep({ bytesSent: bytes, progress, waiting: undefined })).catch(() => undefined);

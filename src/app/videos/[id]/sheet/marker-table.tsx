@@ -14,7 +14,7 @@ const COLOURS = ['red', 'orange', 'yellow', 'green', 'cyan', 'blue', 'purple', '
 const ROW_PIXELS = 40;
 const GRID = 'grid grid-cols-[28px_108px_minmax(120px,1.4fr)_minmax(80px,1fr)_104px_28px] items-center gap-2 px-3.5';
 const CELL =
-  'w-full rounded-md border border-transparent bg-transparent px-2 py-1 hover:border-line focus:border-line focus:bg-paper';
+  '-ml-2.5 w-[calc(100%+10px)] rounded-md border border-transparent bg-transparent px-2 py-1 hover:border-line focus:border-line focus:bg-paper';
 
 type SortBy = 'time' | 'name' | 'colour';
 

@@ -1,0 +1,134 @@
+import { afterAll, describe, expect, it } from 'vitest';
+import { MoveRefused } from '@/core/drop';
+import { hearChanges } from '@/desk/hear';
+import { keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/accounts';
+import { allChannels, keepChannels, keepPlaylists, playlistsOf } from '@/store/channels';
+import { ClaimLost, claimNext } from '@/store/claims';
+import { closeDatabase, database } from '@/store/database';
+import { dropsOf, eventsOf, makeDrop, moveDrop, setClaimedDrop } from '@/store/drops';
+import { announce, type FeedEntry } from '@/store/feed';
+import { newId } from '@/store/ids';
+import { applyMarkerChange, markersOf } from '@/store/markers';
+import { migrations } from '@/store/migrations';
+import { makeVideo, videoById } from '@/store/videos';
+
+afterAll(closeDatabase);
+
+const tokens = { access: 'a', refresh: 'r', expiresAt: 0 };
+
+async function channel(name: string): Promise<string> {
+  const db = database();
+  const account = { site: 'lanternfold', siteAccountId: newId(), name, scope: '' };
+  const accountId = await keepAccount(db, account, tokens);
+  await keepChannels(db, accountId, [{ siteChannelId: 'c1', name, address: 'http://x' }]);
+  return (await allChannels(db)).find((each) => each.accountId === accountId)?.id ?? '';
+}
+
+describe('the store', () => {
+  it('gives ids that sort by the time at which they were made', async () => {
+    const ids: string[] = [];
+    for (let n = 0; n < 50; n += 1) ids.push(newId());
+    expect([...ids].sort()).toEqual(ids);
+    expect(ids[0]).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-7/);
+  });
+
+  it('has migrations that go back as well as forth', () => {
+    for (const migration of Object.values(migrations)) {
+      expect(typeof migration.up).toBe('function');
+      expect(typeof migration.down).toBe('function');
+    }
+  });
+
+  it('keeps every sign of Unicode', async () => {
+    const db = database();
+    const title = '🛶 ⚓ Zażółć 𝔎 "quote" \\ \u200b';
+    const id = await makeVideo(db, title);
+    expect((await videoById(db, id))?.title).toBe(title);
+  });
+
+  it('lets a connect request serve once', async () => {
+    const db = database();
+    const state = newId();
+    await keepConnectRequest(db, state, 'lanternfold', 'verifier');
+    const row = await db('connectRequests').where({ state }).first();
+    expect(row.sealedVerifier).not.toContain('verifier');
+    expect(await takeConnectRequest(db, state)).toEqual({ site: 'lanternfold', verifier: 'verifier' });
+    expect(await takeConnectRequest(db, state)).toBeUndefined();
+  });
+
+  it('keeps playlists as the site lists them, and forgets those that are gone there', async () => {
+    const db = database();
+    const id = await channel('Lists');
+    const list = (sitePlaylistId: string, title: string) => ({ sitePlaylistId, title, videos: 1 });
+    await keepPlaylists(db, id, [list('a', 'A'), list('b', 'B')]);
+    await keepPlaylists(db, id, [list('b', 'B renamed'), list('c', 'C')]);
+    expect((await playlistsOf(db, [id])).map((each) => each.title)).toEqual(['B renamed', 'C']);
+  });
+
+  it('puts, changes and takes away markers by the thousand', async () => {
+    const db = database();
+    const video = await makeVideo(db, 'many');
+    const put = Array.from({ length: 1200 }, (_, n) => ({
+      id: newId(),
+      time: { num: n, den: 25 },
+      length: { num: 0, den: 1 },
+      name: `m${n}`,
+      note: '',
+      colour: 'red',
+      on: 'timeline' as const,
+      hidden: false,
+    }));
+    await applyMarkerChange(db, video, { put, remove: [] });
+    await applyMarkerChange(db, video, {
+      put: put.slice(0, 2).map((marker) => ({ ...marker, name: 'new' })),
+      remove: put.slice(2, 700).map(({ id }) => id),
+    });
+    const left = await markersOf(db, video);
+    expect(left).toHaveLength(502);
+    expect(left.slice(0, 3).map((marker) => marker.name)).toEqual(['new', 'new', 'm700']);
+  });
+});
+
+describe('drops in the store', () => {
+  it('move by the table only, each move written down, and only by who holds the claim', async () => {
+    const db = database();
+    const video = await makeVideo(db, 'drops');
+    await makeDrop(db, video, await channel('Drops'));
+    const [draft] = await dropsOf(db, [video]);
+    if (!draft) throw new Error('There is no drop');
+    await expect(moveDrop(db, draft, 'opened', 'no')).rejects.toBeInstanceOf(MoveRefused);
+    await moveDrop(db, draft, 'send', 'Sent');
+    // Somebody who still believes that it is a draft moves nothing.
+    await expect(moveDrop(db, draft, 'send', 'Sent twice')).rejects.toBeInstanceOf(ClaimLost);
+    const claim = await claimNext(db, 'drops', ['packing'], 'w1', 30);
+    expect(claim?.id).toBe(draft.id);
+    if (!claim) return;
+    await setClaimedDrop(db, claim, { bytesTotal: 5 });
+    await expect(setClaimedDrop(db, { ...claim, owner: 'w2' }, { bytesTotal: 6 })).rejects.toBeInstanceOf(ClaimLost);
+    const [packing] = await dropsOf(db, [video]);
+    if (packing) await moveDrop(db, packing, 'remove', 'Taken away by a person');
+    await expect(setClaimedDrop(db, claim, { bytesTotal: 7 })).rejects.toBeInstanceOf(ClaimLost);
+    expect((await eventsOf(db, [draft.id])).map((event) => event.says)).toEqual(['Sent', 'Taken away by a person']);
+    await db('videos').where({ id: video }).delete();
+    expect(await eventsOf(db, [draft.id])).toEqual([]);
+  });
+});
+
+describe('the feed', () => {
+  it('tells every listener of every change once, also of transactions that end out of order', async () => {
+    const db = database();
+    const heard: FeedEntry[] = [];
+    const stop = hearChanges((entries) => heard.push(...entries));
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    const late = await db.transaction();
+    const [a, b] = [newId(), newId()];
+    await announce(late, 'video', a);
+    await announce(db, 'video', b);
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    await late.commit();
+    await new Promise((resolve) => setTimeout(resolve, 900));
+    stop();
+    const ours = heard.map((entry) => entry.subject).filter((subject) => subject === a || subject === b);
+    expect(ours).toEqual([b, a]);
+  });
+});

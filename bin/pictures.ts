@@ -33,8 +33,9 @@ async function take(
   await page.close();
 }
 
+const untilSnag = (page: Page) => page.getByText('a person has to settle these').waitFor({ timeout: 180_000 });
 const keel = named('Laying the keel');
-await take('board', address);
+await take('board', address, { before: untilSnag });
 await take('board-dark', address, { dark: true });
 await take('channels', `${address}/channels`);
 await take('sheet', `${address}/videos/${keel.video}`, {

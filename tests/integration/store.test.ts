@@ -12,7 +12,14 @@ import { applyMarkerChange, markersOf } from '@/store/markers';
 import { migrations } from '@/store/migrations';
 import { makeVideo, videoById } from '@/store/videos';
 
-afterAll(closeDatabase);
+const made: string[] = [];
+
+afterAll(async () => {
+  // Other tests share the database and take every account for one that a person has connected.
+  await database()('channels').whereIn('accountId', made).delete();
+  await database()('accounts').whereIn('id', made).delete();
+  await closeDatabase();
+});
 
 const tokens = { access: 'a', refresh: 'r', expiresAt: 0 };
 
@@ -20,6 +27,7 @@ async function channel(name: string): Promise<string> {
   const db = database();
   const account = { site: 'lanternfold', siteAccountId: newId(), name, scope: '' };
   const accountId = await keepAccount(db, account, tokens);
+  made.push(accountId);
   await keepChannels(db, accountId, [{ siteChannelId: 'c1', name, address: 'http://x' }]);
   return (await allChannels(db)).find((each) => each.accountId === accountId)?.id ?? '';
 }

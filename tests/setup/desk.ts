@@ -29,7 +29,8 @@ export async function videosAtLanternfold(): Promise<Record<string, unknown>[]> 
 export async function connectedChannels(): Promise<Map<string, string>> {
   const all = async () =>
     (await lookAtChannels()).sites.flatMap((site) => site.accounts.flatMap((account) => account.channels));
-  if (!(await all()).some((channel) => channel.connected)) await connectAs('lanternfold', 'wil-tarrant');
+  const yard = (await all()).some((channel) => channel.connected && channel.name === 'Marrow Quay');
+  if (!yard) await connectAs('lanternfold', 'wil-tarrant');
   return new Map((await all()).map((channel) => [channel.name, channel.id]));
 }
 

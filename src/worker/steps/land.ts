@@ -32,27 +32,31 @@ export const land: Step = async (context) => {
     : await begin();
 
   const meter = new PaceMeter(PACE_MILLISECONDS);
-  let [last, telling] = [0, Promise.resolve()];
-  const tell = (bytes: number) => {
-    const now = Date.now();
-    meter.note(bytes, now);
-    if (now - last < TELL_EVERY_MILLISECONDS) return;
-    last = now;
+  let [over, telling] = [drop.bytesSent, Promise.resolve()];
+  const note = (bytes: number) => {
+    over = bytes;
+  };
+  const tell = () => {
+    meter.note(over, Date.now());
     const { bytesPerSecond, secondsLeft } = meter.pace(rendition.size);
     const rate = bytesPerSecond > 0 ? ` · ${lineRate(bytesPerSecond)}` : '';
-    const says = `${Math.floor((bytes / rendition.size) * 100)} %${rate}`;
-    const progress = { says, fraction: bytes / rendition.size, bytesPerSecond, secondsLeft };
+    const says = `${Math.floor((over / rendition.size) * 100)} %${rate}`;
+    const progress = { says, fraction: over / rendition.size, bytesPerSecond, secondsLeft };
+    const fields = { bytesSent: over, progress, waiting: undefined };
     // One at a time; the claim's own heartbeat tells where the drop has been taken away.
-    telling = telling.then(() => keep({ bytesSent: bytes, progress, waiting: undefined })).catch(() => undefined);
+    telling = telling.then(() => keep(fields)).catch(() => undefined);
   };
+  // By the clock and not by the bytes: on a slow line, these come in large steps.
+  const clock = setInterval(tell, TELL_EVERY_MILLISECONDS);
   try {
-    await adapter.carry(session, begun, file, tell, signal);
+    await adapter.carry(session, begun, file, note, signal);
   } catch (error) {
     if (!(error instanceof SiteError) || error.kind !== 'missing') throw error;
     // The site has forgotten the transfer: with the same key it makes room again, and nothing is there twice.
     begun = await begin();
-    await adapter.carry(session, begun, file, tell, signal);
+    await adapter.carry(session, begun, file, note, signal);
   } finally {
+    clearInterval(clock);
     await telling;
   }
   await keep({ bytesSent: rendition.size, progress: { says: 'giving title, text and picture' } });

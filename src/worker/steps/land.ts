@@ -41,7 +41,11 @@ export const land: Step = async (context) => {
     const { bytesPerSecond, secondsLeft } = meter.pace(rendition.size);
     const rate = bytesPerSecond > 0 ? ` · ${lineRate(bytesPerSecond)}` : '';
     const says = `${Math.floor((over / rendition.size) * 100)} %${rate}`;
-    const progress = { says, fraction: over / rendition.size, bytesPerSecond, secondsLeft };
+    const progress =
+      over < rendition.size
+        ? { says, fraction: over / rendition.size, bytesPerSecond, secondsLeft }
+        : // The line's buffers have the rest; it is not there before the site says so.
+          { says: 'all is on the line, the site takes it in', bytesPerSecond };
     const fields = { bytesSent: over, progress, waiting: undefined };
     // One at a time; the claim's own heartbeat tells where the drop has been taken away.
     telling = telling.then(() => keep(fields)).catch(() => undefined);

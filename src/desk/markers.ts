@@ -44,9 +44,7 @@ async function readFor(videoId: string, bytes: Uint8Array) {
   return { video, file, there, effect: (way: ImportWay) => importEffect(there, file.markers, way, exact) };
 }
 
-/** What a marker file would bring, before it is taken. @throws MarkerFileError naming the line that cannot be read */
-export async function previewMarkers(videoId: string, bytes: Uint8Array): Promise<MarkerPreview> {
-  const { file, there, effect } = await readFor(videoId, bytes);
+function previewOf({ file, there, effect }: Awaited<ReturnType<typeof readFor>>): MarkerPreview {
   const effects = Object.fromEntries(
     IMPORT_WAYS.map((way) => {
       const { fresh, changed, gone } = effect(way);
@@ -55,6 +53,11 @@ export async function previewMarkers(videoId: string, bytes: Uint8Array): Promis
   ) as MarkerPreview['effects'];
   const { format, findings, markers } = file;
   return { format, markers: markers.length, findings, there: there.length, effects };
+}
+
+/** What a marker file would bring, before it is taken. @throws MarkerFileError naming the line that cannot be read */
+export async function previewMarkers(videoId: string, bytes: Uint8Array): Promise<MarkerPreview> {
+  return previewOf(await readFor(videoId, bytes));
 }
 
 const wayShape = string().oneOf(IMPORT_WAYS).default('replace').required();
@@ -70,14 +73,14 @@ export async function importMarkers(
   how: unknown = 'replace',
 ): Promise<MarkerPreview> {
   const way = await wayShape.validate(how);
-  const preview = await previewMarkers(videoId, bytes);
-  const { video, file, effect } = await readFor(videoId, bytes);
+  const read = await readFor(videoId, bytes);
+  const { video, file, effect } = read;
   const { fresh, changed, gone } = effect(way);
   const colours = [...new Set(file.markers.map((marker) => marker.colour))];
   const chosen = video.chapterColours.some((colour) => colours.includes(colour)) || way !== 'replace';
   const put = [...fresh.map((marker) => ({ ...marker, id: newId() })), ...changed.map(({ id, to }) => ({ ...to, id }))];
   await changeMarkers(videoId, { put, remove: gone }, chosen ? undefined : colours.length === 1 ? colours : []);
-  return preview;
+  return previewOf(read);
 }
 
 const editShape = object({

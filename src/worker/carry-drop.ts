@@ -1,11 +1,10 @@
-import { setTimeout as pause } from 'node:timers/promises';
 import { isWorking, type Snag } from '@/core/drop';
 import { log } from '@/desk/log';
 import { recordOf } from '@/desk/record';
 import { sessionFor, site } from '@/desk/session';
 import { SiteError } from '@/sites/contract';
 import { channelById } from '@/store/channels';
-import { beatClaim, type Claim, ClaimLost, releaseClaim } from '@/store/claims';
+import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
 import { database } from '@/store/database';
 import {
   addDropEvent,
@@ -17,7 +16,7 @@ import {
   setClaimedDrop,
 } from '@/store/drops';
 import { announce } from '@/store/feed';
-import { settings } from '@/store/settings';
+import { keepClaim } from './keep-claim';
 import { STEPS } from './steps';
 import { SnagFound, type StepEnd } from './steps/step';
 
@@ -27,14 +26,13 @@ const UNEXPECTED_TRIES = 5;
 /** Runs the step of one claimed drop and writes down how it ended. */
 export async function carryDrop(claim: Claim): Promise<void> {
   const db = database();
-  const gone = new AbortController();
-  const beating = keepClaim(claim, gone);
+  const kept = keepClaim(claim);
   const drop = await dropById(db, claim.id);
   try {
     if (!drop || !isWorking(drop.state)) return;
-    await end(claim, drop, await run(claim, drop, drop.state, gone.signal));
+    await end(claim, drop, await run(claim, drop, drop.state, kept.gone));
   } catch (error) {
-    if (error instanceof ClaimLost || gone.signal.aborted) {
+    if (error instanceof ClaimLost || kept.gone.aborted) {
       log.info({ drop: claim.id }, 'drop taken out of our hands');
       return;
     }
@@ -43,24 +41,10 @@ export async function carryDrop(claim: Claim): Promise<void> {
         log.error({ drop: drop.id, error: second.message }, 'trouble could not be noted'),
       );
   } finally {
-    beating.abort();
+    kept.letGo();
     await releaseClaim(db, claim);
     if (drop) await announce(db, 'video', drop.videoId);
   }
-}
-
-function keepClaim(claim: Claim, gone: AbortController): AbortController {
-  const stop = new AbortController();
-  const { leaseSeconds } = settings();
-  void (async () => {
-    while (!stop.signal.aborted) {
-      await pause((leaseSeconds * 1000) / 3, undefined, { signal: stop.signal });
-      await beatClaim(database(), claim, leaseSeconds).catch((error) => {
-        if (error instanceof ClaimLost) gone.abort(error);
-      });
-    }
-  })().catch(() => undefined);
-  return stop;
 }
 
 async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: AbortSignal): Promise<StepEnd> {

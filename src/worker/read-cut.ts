@@ -1,22 +1,20 @@
 import { createHash } from 'node:crypto';
 import { pipeline } from 'node:stream/promises';
-import { setTimeout as pause } from 'node:timers/promises';
 import { log } from '@/desk/log';
 import { readFacts, UnusableCut } from '@/media/facts';
-import { beatClaim, type Claim, ClaimLost, releaseClaim } from '@/store/claims';
+import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
 import { cutById, endReading } from '@/store/cuts';
 import { database } from '@/store/database';
 import { hastenDrops } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { files } from '@/store/files/folder';
-import { settings } from '@/store/settings';
+import { keepClaim } from './keep-claim';
 
 /** Reads the facts and the digest of a cut that has arrived, or why it cannot be used. */
 export async function readCut(claim: Claim): Promise<void> {
   const db = database();
   const cut = await cutById(db, claim.id);
-  const stop = new AbortController();
-  void beat(claim, stop.signal).catch(() => undefined);
+  const kept = keepClaim(claim);
   try {
     if (!cut) return;
     const facts = await readFacts(files().localPath(cut.fileKey), cut.size);
@@ -30,18 +28,11 @@ export async function readCut(claim: Claim): Promise<void> {
     await endReading(db, claim, { refusal: error.message });
     log.warn({ cut: claim.id, why: error.message }, 'cut refused');
   } finally {
-    stop.abort();
+    kept.letGo();
     await releaseClaim(db, claim);
     if (cut) {
       await hastenDrops(db, { videoId: cut.videoId });
       await announce(db, 'video', cut.videoId);
     }
-  }
-}
-
-async function beat(claim: Claim, signal: AbortSignal): Promise<void> {
-  for (;;) {
-    await pause((settings().leaseSeconds * 1000) / 3, undefined, { signal });
-    await beatClaim(database(), claim, settings().leaseSeconds);
   }
 }

@@ -1,5 +1,6 @@
 import {
   compare,
+  exactRate,
   type Fraction,
   floor,
   fraction,
@@ -7,7 +8,6 @@ import {
   minus,
   over,
   plus,
-  type Rate,
   rate as rateOf,
   times,
   ZERO,
@@ -21,16 +21,6 @@ const schema = (value: unknown) => (isObject(value) ? String(value.OTIO_SCHEMA ?
 const listOf = (value: unknown): Json[] => (Array.isArray(value) ? value.filter(isObject) : []);
 
 const DEEPEST = 64;
-
-/** The exact rate behind a number such as 29.97 or 23.976023976: whole, or a multiple of 1000/1001. */
-export function exactRate(value: number): Rate | undefined {
-  if (!Number.isFinite(value) || value <= 0 || value > 100_000) return undefined;
-  if (Math.abs(value - Math.round(value)) < 1e-6) return rateOf(Math.round(value));
-  const nominal = Math.ceil(value);
-  if (Math.abs(value - (nominal * 1000) / 1001) < 0.005) return rateOf(nominal * 1000, 1001);
-  const decimal = fromDecimal(value.toFixed(6));
-  return decimal && rateOf(decimal.num, decimal.den);
-}
 
 /** A RationalTime in exact seconds. */
 function rationalTime(value: unknown, path: string): Fraction {

@@ -1,4 +1,4 @@
-import { type Fraction, fraction } from './fraction';
+import { type Fraction, fraction, fromDecimal } from './fraction';
 
 /** A time line's frame rate: frames a second as an exact fraction, and whether its timecode drops frame numbers. */
 export interface Rate {
@@ -29,4 +29,14 @@ export function rateName(of: Rate): string {
   const value = of.num / of.den;
   const text = Number.isInteger(value) ? String(value) : value.toFixed(3).replace(/0+$/, '');
   return of.dropFrame ? `${text} drop` : text;
+}
+
+/** The exact rate behind a number such as 29.97 or 23.976023976: whole, or a multiple of 1000/1001. */
+export function exactRate(value: number): Rate | undefined {
+  if (!Number.isFinite(value) || value <= 0 || value > 100_000) return undefined;
+  if (Math.abs(value - Math.round(value)) < 1e-6) return rate(Math.round(value));
+  const nominal = Math.ceil(value);
+  if (Math.abs(value - (nominal * 1000) / 1001) < 0.005) return rate(nominal * 1000, 1001);
+  const decimal = fromDecimal(value.toFixed(6));
+  return decimal && rate(decimal.num, decimal.den);
 }

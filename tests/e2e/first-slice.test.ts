@@ -12,6 +12,7 @@ import { endProcess, untilAnswers } from '../../bin/setup/processes.mjs';
 import { expectAccessible, startBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { type Machine, startMachine } from '../setup/machine';
+import { stepsInOrder } from '../setup/steps';
 
 let machine: Machine;
 let web: ChildProcess;
@@ -42,6 +43,8 @@ const region = (name: string) => page.getByRole('region', { name });
 const notice = (text: string | RegExp) => page.getByText(text).first().waitFor();
 const rail = () => region('Where it goes');
 
+stepsInOrder(() => machine?.env.KETTLE_HOME);
+
 beforeAll(async () => {
   await ensureBuild(path.resolve('.'));
   machine = await startMachine(['stand-ins', 'worker']);
@@ -54,7 +57,7 @@ beforeAll(async () => {
     permissions: ['clipboard-read', 'clipboard-write'],
   });
   page = await context.newPage();
-  page.setDefaultTimeout(20_000);
+  page.setDefaultTimeout(40_000);
 });
 
 afterAll(async () => {

@@ -1,21 +1,37 @@
 import type { ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { startDatabase } from '../../bin/setup/database.mjs';
 import { endProcess, processEnvironment, startProcess, untilAnswers } from '../../bin/setup/processes.mjs';
 
-/** A port that nothing listens on now. */
-function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
+function listens(port: number): Promise<boolean> {
+  return new Promise((resolve) => {
     const server = net.createServer();
-    server.on('error', reject);
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as net.AddressInfo;
-      server.close(() => resolve(port));
-    });
+    server.on('error', () => resolve(false));
+    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
   });
+}
+
+/**
+ * A run of `count` ports that nothing listens on now. They lie below the range from which the system takes the ports
+ * of outgoing connections (RFC 6335 §6 and Linux' own): one of those could sit on a port while its server is restarted.
+ */
+async function freePorts(count: number): Promise<number> {
+  for (;;) {
+    const first = 10_000 + Math.floor(Math.random() * 19_000);
+    const free = await Promise.all(Array.from({ length: count }, (_, offset) => listens(first + offset)));
+    if (free.every(Boolean)) return first;
+  }
+}
+
+/** The last lines that each process of a machine wrote: what one needs to see when a test with processes fails. */
+export function logTails(home: string): string {
+  const logs = path.join(home, 'logs');
+  return readdirSync(logs)
+    .map((name) => `— ${name}\n${readFileSync(path.join(logs, name), 'utf8').split('\n').slice(-25).join('\n')}`)
+    .join('\n');
 }
 
 const root = path.resolve('.');
@@ -31,9 +47,9 @@ export interface Machine {
 export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): Promise<Machine> {
   const home = mkdtempSync(path.join(os.tmpdir(), 'kettle-test-'));
   const ports = {
-    KETTLE_PORT: await freePort(),
-    KETTLE_DB_PORT: await freePort(),
-    KETTLE_SITES_PORT: await freePort(),
+    KETTLE_PORT: await freePorts(1),
+    KETTLE_DB_PORT: await freePorts(1),
+    KETTLE_SITES_PORT: await freePorts(4),
   };
   Object.assign(process.env, { KETTLE_HOME: home, KETTLE_LEASE_SECONDS: '2', KETTLE_LOG_LEVEL: 'warn' });
   for (const [name, port] of Object.entries(ports)) process.env[name] = String(port);

@@ -2,6 +2,7 @@ import { createReadStream, existsSync } from 'node:fs';
 import { mkdir, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { NO_CHOICE } from '@/core/chapters';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
 import { editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtBoard, lookAtChannels, lookAtSheet } from '@/desk/look';
@@ -81,7 +82,7 @@ async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel)
   while ((await lookAtSheet(cut.videoId)).cut?.state === 'reading') await pause(100);
   if (video.markers.length > 0) {
     await importMarkers(cut.videoId, new TextEncoder().encode(markerFile(video)));
-    await editVideo(cut.videoId, { chapterColours: ['green'] });
+    await editVideo(cut.videoId, { chapterChoice: { ...NO_CHOICE, colours: ['green'] } });
   }
   await takeFrameAsPicture(cut.videoId, { seconds: 6.4 });
   const drop = (await lookAtSheet(cut.videoId)).channels.find((each) => each.id === channel.id)?.drop;

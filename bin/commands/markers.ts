@@ -1,5 +1,12 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { chapterFindings, chapterLines, chaptersFromMarkers, chapterText, repairChapters } from '@/core/chapters';
+import {
+  chapterFindings,
+  chapterLines,
+  chaptersFromMarkers,
+  chapterText,
+  NO_CHOICE,
+  repairChapters,
+} from '@/core/chapters';
 import { MARKER_WRITERS, type MarkerFile, readMarkerFile, type WrittenFormat } from '@/core/markers';
 import {
   compare,
@@ -120,8 +127,11 @@ export async function chapters(
   if (!profile.chapters) throw new DeskError('not taken', `${profile.name} has no chapters.`);
   const found = await read(file, options);
   const { from, to } = rangeOf(found, options);
-  const sources = found.markers.map((marker, index) => ({ ...marker, id: String(index) }));
-  const { chapters: made, leftOut } = chaptersFromMarkers(sources, coloursOf(found, options), { from, to });
+  const sources = found.markers.map((marker, index) => {
+    return { ...marker, id: String(index), kind: marker.hidden ? ('note' as const) : ('by choice' as const) };
+  });
+  const choice = { ...NO_CHOICE, colours: coloursOf(found, options) };
+  const { chapters: made, leftOut } = chaptersFromMarkers(sources, choice, { from, to });
   const { rules } = profile.chapters;
   const shown = options.repair ? repairChapters(made, rules, duration) : made;
   report(found);

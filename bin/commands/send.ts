@@ -2,6 +2,7 @@ import { createReadStream } from 'node:fs';
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { NO_CHOICE } from '@/core/chapters';
 import { tagsFromText } from '@/core/words';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
 import { DeskError } from '@/desk/desk-error';
@@ -55,7 +56,8 @@ export async function send(file: string, options: SendOptions): Promise<void> {
     const { markers, findings } = await importMarkers(videoId, await readFile(options.markers));
     for (const finding of findings) console.error(`${finding.at}: ${finding.what}; ${finding.done}`);
     say(`${markers} markers read`);
-    if (options.chapters) await editVideo(videoId, { chapterColours: [options.chapters.toLowerCase()] });
+    if (options.chapters)
+      await editVideo(videoId, { chapterChoice: { ...NO_CHOICE, colours: [options.chapters.toLowerCase()] } });
   }
   const { sent, notReady } = await sendVideo(videoId);
   for (const { channel, missing } of notReady) console.error(`${channel} is not ready: ${missing.join('; ')}`);

@@ -2,7 +2,17 @@ import path from 'node:path';
 import { number, object, string } from 'yup';
 import { binarySize } from '@/core/delivery';
 import { titleFromFileName } from '@/core/words';
-import { arrivingCutByFingerprint, type Cut, cutById, makeCut, noteArrived, noteReceived } from '@/store/cuts';
+import {
+  arrivingCutByFingerprint,
+  betterCut,
+  type Cut,
+  cutById,
+  cutsOf,
+  deleteCut,
+  makeCut,
+  noteArrived,
+  noteReceived,
+} from '@/store/cuts';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { ArrivingStore } from '@/store/files/arriving';
@@ -81,6 +91,21 @@ export async function noteCutArrived(id: string, size: number): Promise<void> {
   await noteArrived(db, id, size);
   await announce(db, 'video', cut.videoId);
   log.info({ cut: id, video: cut.videoId, size }, 'cut arrived');
+}
+
+/**
+ * Takes back a cut that is not in use: a better one that has not arrived or was refused.
+ * @throws DeskError where it is the cut in use
+ */
+export async function discardCut(id: string): Promise<void> {
+  const db = database();
+  const cut = found(await cutById(db, id), 'cut');
+  const cuts = (await cutsOf(db, [cut.videoId])).get(cut.videoId);
+  if (betterCut(cuts)?.id !== id) throw new DeskError('not now', 'This cut is in use; bring a better one instead.');
+  await deleteCut(db, id);
+  await files().remove(cut.fileKey);
+  await announce(db, 'video', cut.videoId);
+  log.info({ cut: id, video: cut.videoId }, 'cut taken back');
 }
 
 /** Deletes a video that was never sent, with its files. @throws DeskError where a drop of it is at a site */

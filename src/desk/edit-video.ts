@@ -1,14 +1,45 @@
-import { array, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
+import type { ChapterChoice, TimeLine } from '@/core/chapters';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { uniqueTags } from '@/core/words';
+import { captionsOf, chooseCaptions } from '@/store/captions';
 import { addChange, firstUndone, lastMade, markChange } from '@/store/changes';
 import { type Database, database } from '@/store/database';
 import { deleteDraft, makeDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
-import { applyMarkerChange, type MarkerChange, markersOf } from '@/store/markers';
-import { setVideo, type Video, videoById } from '@/store/videos';
+import { applyMarkerChange, type Marker, type MarkerChange, markersOf } from '@/store/markers';
+import { setVideo, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { idShape } from './id-shape';
+
+const choiceShape = object({
+  colours: array(string().max(40).defined()).max(40).required(),
+  places: array(
+    string()
+      .oneOf(['timeline', 'track', 'clip'] as const)
+      .required(),
+  )
+    .max(3)
+    .required(),
+  name: string().max(200, 'A pattern for names has at most 200 characters.').defined(),
+}).noUnknown();
+
+const fractionShape = () =>
+  object({ num: number().integer().required(), den: number().integer().min(1).required() }).noUnknown();
+
+const timeLineShape = object({
+  startFrame: number().integer().min(0).required(),
+  dropFrame: boolean().required(),
+  from: fractionShape().required(),
+  to: fractionShape().default(undefined),
+  cutId: idShape(),
+})
+  .noUnknown()
+  .test('order', 'The out point has to lie after the in point.', (line) => {
+    // Yup runs this where nothing was given, too.
+    if (line?.to === undefined) return true;
+    return line.to.num * line.from.den > line.from.num * line.to.den;
+  });
 
 /** Bounds well above any site's, so that a text over a site's limit is kept and said, not lost. */
 const editShape = object({
@@ -16,7 +47,9 @@ const editShape = object({
   description: string().max(100_000, 'A description has at most 100,000 characters.'),
   tags: array(string().max(500).defined()).max(500, 'A video has at most 500 tags.'),
   privacy: string().oneOf(PRIVACIES),
-  chapterColours: array(string().max(40).defined()).max(40),
+  chapterChoice: choiceShape.default(undefined),
+  timeLine: timeLineShape.default(undefined),
+  captions: array(idShape().required()).max(50),
   pictureId: idShape().nullable(),
 }).noUnknown();
 
@@ -28,10 +61,19 @@ interface ChangeValues {
   description: string;
   tags: string[];
   privacy: Privacy;
-  chapterColours: string[];
+  chapterChoice: ChapterChoice;
+  timeLine: TimeLine;
+  captions: string[];
   pictureId: string | null;
   markers: MarkerChange;
   channel: { id: string; ticked: boolean };
+  /** Several fields that change together, and are undone together. */
+  several: FieldValue[];
+}
+
+interface FieldValue {
+  field: ChangedField;
+  value: unknown;
 }
 
 type ChangedField = keyof ChangeValues;
@@ -44,29 +86,46 @@ export async function editVideo(id: string, input: unknown): Promise<void> {
     for (const field of Object.keys(given) as (keyof typeof given)[]) {
       const value = field === 'tags' ? uniqueTags(given.tags ?? []) : given[field];
       if (value === undefined) continue;
-      const before = video[field as keyof Video] ?? null;
-      await change(trx, id, field, before, value);
+      const before = field === 'captions' ? (await captionsOf(trx, id)).map((track) => track.id) : video[field];
+      await change(trx, id, field, before ?? null, value);
     }
     await announce(trx, 'video', id);
   });
 }
 
-/**
- * Puts markers and takes others away, as one change that can be undone.
- * @param colours the colours that are for viewers from now on, where that changes too
- */
-export async function changeMarkers(id: string, made: MarkerChange, colours?: string[]): Promise<void> {
+/** Fields of the time line that change together with its markers. */
+export type WithMarkers = Partial<Pick<ChangeValues, 'chapterChoice' | 'timeLine'>>;
+
+const isSame = (a: Marker, b: Marker | undefined) =>
+  b !== undefined &&
+  (Object.keys(b) as (keyof Marker)[]).every((key) => JSON.stringify(a[key]) === JSON.stringify(b[key]));
+
+/** Puts markers and takes others away, with what changes beside them, all as one change that can be undone. */
+export async function changeMarkers(id: string, asked: MarkerChange, beside: WithMarkers = {}): Promise<void> {
   await database().transaction(async (trx) => {
     const video = found(await videoById(trx, id, true), 'video');
-    const touched = new Set([...made.remove, ...made.put.map((marker) => marker.id)]);
-    const there = (await markersOf(trx, id)).filter((marker) => touched.has(marker.id));
+    const all = new Map((await markersOf(trx, id)).map((marker) => [marker.id, marker]));
+    const put = asked.put.filter((marker) => !isSame(marker, all.get(marker.id)));
+    const made: MarkerChange = { put, remove: asked.remove.filter((each) => all.has(each)) };
+    const touched = [...made.remove, ...put.map((marker) => marker.id)];
+    const there = [...new Set(touched)].flatMap((each) => all.get(each) ?? []);
     const known = new Set(there.map((marker) => marker.id));
     const back: MarkerChange = {
       put: there,
       remove: made.put.map((marker) => marker.id).filter((each) => !known.has(each)),
     };
-    await change(trx, id, 'markers', back, made);
-    if (colours) await change(trx, id, 'chapterColours', video.chapterColours, colours);
+    const [before, after]: [FieldValue[], FieldValue[]] = [
+      [{ field: 'markers', value: back }],
+      [{ field: 'markers', value: made }],
+    ];
+    for (const [field, value] of Object.entries(beside) as [keyof WithMarkers, unknown][]) {
+      if (value === undefined || JSON.stringify(value) === JSON.stringify(video[field])) continue;
+      before.push({ field, value: video[field] });
+      after.push({ field, value });
+    }
+    if (made.put.length + made.remove.length === 0 && after.length === 1) return;
+    if (after.length > 1) await change(trx, id, 'several', before, after);
+    else await change(trx, id, 'markers', back, made);
     await announce(trx, 'video', id);
   });
 }
@@ -125,6 +184,11 @@ async function apply(trx: Database, id: string, field: ChangedField, value: unkn
     const { id: channelId, ticked } = value as ChangeValues['channel'];
     if (ticked) await makeDrop(trx, id, channelId);
     else await deleteDraft(trx, id, channelId);
+    return;
+  }
+  if (field === 'captions') return chooseCaptions(trx, id, value as string[]);
+  if (field === 'several') {
+    for (const each of value as FieldValue[]) await apply(trx, id, each.field, each.value);
     return;
   }
   const titleFrom = field === 'title' ? { titleFrom: 'person' as const } : {};

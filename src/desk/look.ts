@@ -1,14 +1,18 @@
-import { chapterFindings, chapterLines } from '@/core/chapters';
+import type { CutMeasures } from '@/core/delivery';
 import { boardGroup, STOPS, stopsBehind } from '@/core/drop';
-import { frameAtTime, rate, timecodeOfFrame, toNumber } from '@/core/time';
+import { compare, type Fraction } from '@/core/time';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
+import { captionsOf } from '@/store/captions';
 import { firstUndone, lastMade } from '@/store/changes';
 import { allChannels, type Channel, playlistsOf } from '@/store/channels';
-import { type Cut, newestCuts } from '@/store/cuts';
+import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import { database } from '@/store/database';
 import { type Drop, dropsOf, eventsOf } from '@/store/drops';
-import { allVideos } from '@/store/videos';
+import { markersOf } from '@/store/markers';
+import { measurementOf } from '@/store/measurements';
+import { allVideos, videoById } from '@/store/videos';
+import { found } from './desk-error';
 import { meantWords } from './meant';
 import { missingAt, recordOf, type VideoRecord } from './record';
 import { actionsFor } from './send';
@@ -19,7 +23,7 @@ import type {
   ChannelView,
   CutView,
   DropView,
-  MarkerView,
+  MarkersView,
   SheetChannel,
   SheetView,
 } from './views';
@@ -56,7 +60,7 @@ export async function lookAtBoard(): Promise<BoardView> {
   const db = database();
   const [videos, channels] = await Promise.all([allVideos(db), allChannels(db)]);
   const ids = videos.map((video) => video.id);
-  const [cuts, drops] = await Promise.all([newestCuts(db, ids), dropsOf(db, ids)]);
+  const [cuts, drops] = await Promise.all([cutsOf(db, ids), dropsOf(db, ids)]);
   const removes = new Map(channels.map((channel) => [channel.id, site(channel.site).profile.abilities.removes]));
   const byVideo = new Map<string, Drop[]>(ids.map((id) => [id, []]));
   for (const drop of drops) byVideo.get(drop.videoId)?.push(drop);
@@ -64,37 +68,49 @@ export async function lookAtBoard(): Promise<BoardView> {
   return {
     channels: channels.map(channelView).filter((channel) => channel.connected || used.has(channel.id)),
     rows: videos.map((video) => {
-      const cut = cuts.get(video.id);
+      const [cut, better] = [cutInUse(cuts.get(video.id)), betterCut(cuts.get(video.id))];
       const own = byVideo.get(video.id) ?? [];
       return {
         videoId: video.id,
         title: video.title,
-        group: boardGroup({ cut: cut?.state ?? 'none', drops: own.map((drop) => drop.state) }),
+        group: boardGroup({ cut: better?.state ?? cut?.state ?? 'none', drops: own.map((drop) => drop.state) }),
         pictureId: video.pictureId,
         privacy: video.privacy,
         cut: cut && cutView(cut),
+        betterCut: better && cutView(better),
         drops: own.map((drop) => dropView(drop, removes.get(drop.channelId) ?? false)),
       };
     }),
   };
 }
 
-function markerViews({ markers, cut }: VideoRecord): MarkerView[] {
-  const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
-  const at = rate(exact.num, exact.den);
-  return markers.map(({ id, time, name, note, colour, hidden }) => {
-    const timecode = timecodeOfFrame(Math.max(0, frameAtTime(time, at)), at);
-    return { id, time, seconds: toNumber(time), timecode, name, note, colour, hidden };
-  });
+/** A video's markers, for the time line of its Sheet. */
+export async function lookAtMarkers(videoId: string): Promise<MarkersView> {
+  const db = database();
+  // The version first: what changes in between is read once too often, never too seldom.
+  const { markersVersion: version } = found(await videoById(db, videoId), 'video');
+  return { version, markers: await markersOf(db, videoId) };
+}
+
+/** What is known of the sound and shots of a cut; undefined while it is being measured, or where it cannot be. */
+export async function lookAtMeasures(cutId: string): Promise<CutMeasures | undefined> {
+  return (await measurementOf(database(), cutId))?.found;
+}
+
+/** The length of the cut that the markers were last said to fit, where the one in use has another. */
+function lengthBefore({ video, cut, cuts, markers }: VideoRecord): Fraction | undefined {
+  const said = cuts.find(({ id }) => id === video.timeLine.cutId) ?? cuts.find(({ state }) => state === 'ready');
+  if (!said?.facts || !cut?.facts || said.id === cut.id || markers.length === 0) return undefined;
+  return compare(said.facts.duration, cut.facts.duration) === 0 ? undefined : said.facts.duration;
 }
 
 /** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
 export async function lookAtSheet(videoId: string): Promise<SheetView> {
   const db = database();
   const record = await recordOf(db, videoId);
-  const { video, cut, chapters, picture } = record;
+  const { video, cut, cuts, picture } = record;
   const [all, drops] = await Promise.all([allChannels(db), dropsOf(db, [videoId])]);
-  const [playlists, events, last, next] = await Promise.all([
+  const [playlists, events, last, next, captions, measurement] = await Promise.all([
     playlistsOf(
       db,
       all.map((channel) => channel.id),
@@ -105,9 +121,10 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     ),
     lastMade(db, videoId),
     firstUndone(db, videoId),
+    captionsOf(db, videoId),
+    cut && measurementOf(db, cut.id),
   ]);
-  const duration = cut?.facts?.duration;
-  const lines = chapterLines(chapters, duration);
+  const better = betterCut(cuts);
   const channels = all.flatMap((channel): SheetChannel[] => {
     const drop = drops.find((each) => each.channelId === channel.id);
     const view = channelView(channel);
@@ -125,7 +142,6 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
           .map(({ sitePlaylistId: id, title, videos }) => ({ id, title, videos })),
         chosenPlaylists: drop?.playlists ?? [],
         missing: missingAt(record, profile),
-        chapterFindings: profile.chapters ? chapterFindings(chapters, profile.chapters.rules, duration) : [],
         drop: drop && dropView(drop, profile.abilities.removes),
         events: events
           .filter((event) => event.dropId === drop?.id)
@@ -141,16 +157,15 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     description: video.description,
     tags: video.tags,
     privacy: video.privacy,
-    chapterColours: video.chapterColours,
+    chapterChoice: video.chapterChoice,
+    timeLine: video.timeLine,
+    markersVersion: video.markersVersion,
     updatedAt: video.updatedAt.toISOString(),
     cut: cut && cutView(cut),
-    markers: markerViews(record),
-    chapters: chapters.map((chapter, index) => ({
-      stamp: lines[index]?.stamp ?? '',
-      title: chapter.title,
-      seconds: toNumber(chapter.time),
-      repair: chapter.repair,
-    })),
+    betterCut: better && cutView(better),
+    lengthBefore: lengthBefore(record),
+    measured: measurement?.state,
+    captions,
     picture: picture && {
       id: picture.id,
       width: picture.width,

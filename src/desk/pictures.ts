@@ -7,7 +7,7 @@ import sharp from 'sharp';
 import { number, object } from 'yup';
 import { fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
 import { takeFrame } from '@/media/frames';
-import { newestCuts } from '@/store/cuts';
+import { cutsInUse } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
@@ -31,7 +31,7 @@ const momentShape = object({ seconds: number().min(0).required() });
 /** Takes the frame that stands at a moment of the cut as the thumbnail. */
 export async function takeFrameAsPicture(videoId: string, input: unknown): Promise<void> {
   const { seconds } = await momentShape.validate(input);
-  const cut = (await newestCuts(database(), [videoId])).get(videoId);
+  const cut = (await cutsInUse(database(), [videoId])).get(videoId);
   if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before a frame can be taken.');
   const { video } = cut.facts;
   const exact = rate(video.rate.num, video.rate.den);

@@ -1,8 +1,7 @@
-import { type Chapter, chaptersFromMarkers, startAtZero } from '@/core/chapters';
+import { type Chapter, chaptersFromMarkers, exportedRange, type LeftOut } from '@/core/chapters';
 import { type Missing, missingFor, type ReadinessInput } from '@/core/drop';
-import { ZERO } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
-import { type Cut, newestCuts } from '@/store/cuts';
+import { type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import type { Database } from '@/store/database';
 import { type Marker, markersOf } from '@/store/markers';
 import { type Picture, pictureById } from '@/store/pictures';
@@ -12,25 +11,27 @@ import { found } from './desk-error';
 /** A video's record with everything that is worked out from it. */
 export interface VideoRecord {
   video: Video;
+  /** The cut in use. */
   cut: Cut | undefined;
+  /** All cuts, oldest first. */
+  cuts: Cut[];
   markers: Marker[];
   chapters: Chapter[];
+  /** Chosen markers that become no chapter, with why. */
+  leftOut: LeftOut[];
   picture: Picture | undefined;
 }
-
-/** An opening chapter shorter than this would break sites' rules itself (common practice, no source). */
-const SHORTEST_OPENING_SECONDS = 10;
 
 /** Reads a video's whole record. */
 export async function recordOf(db: Database, videoId: string): Promise<VideoRecord> {
   const video = found(await videoById(db, videoId), 'video');
-  const cut = (await newestCuts(db, [videoId])).get(videoId);
+  const cuts = (await cutsOf(db, [videoId])).get(videoId) ?? [];
+  const cut = cutInUse(cuts);
   const markers = await markersOf(db, videoId);
   const picture = video.pictureId ? await pictureById(db, video.pictureId) : undefined;
-  const range = { from: ZERO, to: cut?.facts?.duration };
-  const { chapters: chosen } = chaptersFromMarkers(markers, video.chapterColours, range);
-  const chapters = startAtZero(chosen, SHORTEST_OPENING_SECONDS);
-  return { video, cut, markers, chapters, picture };
+  const range = exportedRange(video.timeLine, cut?.facts?.duration);
+  const { chapters, leftOut } = chaptersFromMarkers(markers, video.chapterChoice, range);
+  return { video, cut, cuts, markers, chapters, leftOut, picture };
 }
 
 /** What readiness is judged by, for one record. */

@@ -1,8 +1,12 @@
-import type { ChapterFinding, ChapterRepair } from '@/core/chapters';
+import type { ChapterChoice, TimeLine } from '@/core/chapters';
 import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
 import type { BoardGroup, DropState, Missing, Snag } from '@/core/drop';
+import type { Fraction } from '@/core/time';
+import type { CaptionTrack } from '@/store/captions';
 import type { CutState } from '@/store/cuts';
 import type { DropProgress } from '@/store/drops';
+import type { Marker } from '@/store/markers';
+import type { MeasureState } from '@/store/measurements';
 import type { DropAction } from './send';
 
 /** A drop as the Board and the Sheet show it; times are ISO 8601 in UTC. */
@@ -50,6 +54,7 @@ export interface BoardRow {
   pictureId: string | undefined;
   privacy: Privacy;
   cut: CutView | undefined;
+  betterCut: CutView | undefined;
   drops: DropView[];
 }
 
@@ -58,16 +63,10 @@ export interface BoardView {
   rows: BoardRow[];
 }
 
-export interface MarkerView {
-  id: string;
-  /** Exact seconds, and the nearest number for drawing. */
-  time: { num: number; den: number };
-  seconds: number;
-  timecode: string;
-  name: string;
-  note: string;
-  colour: string;
-  hidden: boolean;
+/** A video's markers; `version` goes up with every change of them. */
+export interface MarkersView {
+  version: number;
+  markers: Marker[];
 }
 
 export interface SheetChannel extends ChannelView {
@@ -78,7 +77,6 @@ export interface SheetChannel extends ChannelView {
   playlists: { id: string; title: string; videos: number }[];
   chosenPlaylists: string[];
   missing: Missing[];
-  chapterFindings: ChapterFinding[];
   drop: DropView | undefined;
   events: { id: number; at: string; kind: string; says: string }[];
   /** Whether the record has changed since its words went to the site. */
@@ -92,11 +90,19 @@ export interface SheetView {
   description: string;
   tags: string[];
   privacy: Privacy;
-  chapterColours: string[];
+  chapterChoice: ChapterChoice;
+  timeLine: TimeLine;
+  markersVersion: number;
   updatedAt: string;
+  /** The cut in use. */
   cut: CutView | undefined;
-  markers: MarkerView[];
-  chapters: { stamp: string; title: string; seconds: number; repair: ChapterRepair | undefined }[];
+  /** A better cut that is on its way, or was refused. */
+  betterCut: CutView | undefined;
+  /** Exact seconds of the cut that the markers were last said to fit, where the one in use has another length. */
+  lengthBefore: Fraction | undefined;
+  /** Whether the sound and the shots of the cut are known. */
+  measured: MeasureState | undefined;
+  captions: CaptionTrack[];
   picture: { id: string; width: number; height: number; size: number; source: 'file' | 'frame' } | undefined;
   channels: SheetChannel[];
   canUndo: boolean;

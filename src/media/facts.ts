@@ -28,6 +28,7 @@ const streamShape = object({
 
 const probeShape = object({
   streams: array(streamShape).default([]),
+  chapters: array().default([]),
   format: object({
     format_name: string().default(''),
     duration: string(),
@@ -83,12 +84,13 @@ export async function readFacts(path: string, size: number): Promise<CutFacts> {
           bitRate: whole(sound.bit_rate),
         }
       : undefined,
+    chaptersInside: probe.chapters.length,
   };
 }
 
 async function probeOf(path: string): Promise<InferType<typeof probeShape>> {
   try {
-    const args = ['-v', 'error', '-show_format', '-show_streams', '-of', 'json', path];
+    const args = ['-v', 'error', '-show_format', '-show_streams', '-show_chapters', '-of', 'json', path];
     return await probeShape.validate(JSON.parse(await runProgram('ffprobe', args)));
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error;

@@ -75,13 +75,37 @@ export async function cutById(db: Database, id: string): Promise<Cut | undefined
   return row && fromRow(row);
 }
 
-/** The newest cut of each video named, by video. */
-export async function newestCuts(db: Database, videoIds: readonly string[]): Promise<Map<string, Cut>> {
+/** The cuts of each video named, oldest first, by video. */
+export async function cutsOf(db: Database, videoIds: readonly string[]): Promise<Map<string, Cut[]>> {
   const rows: Row[] = await db('cuts')
     .select(columns)
     .whereIn('videoId', [...videoIds])
     .orderBy('ordinal');
-  return new Map(rows.map((row) => [row.videoId ?? '', fromRow(row)]));
+  const byVideo = new Map<string, Cut[]>();
+  for (const row of rows) {
+    const cut = fromRow(row);
+    const own = byVideo.get(cut.videoId);
+    if (own) own.push(cut);
+    else byVideo.set(cut.videoId, [cut]);
+  }
+  return byVideo;
+}
+
+/** Of a video's cuts, oldest first, the one in use: the newest that is ready, or the newest where none is. */
+export function cutInUse(cuts: readonly Cut[] = []): Cut | undefined {
+  return cuts.findLast((cut) => cut.state === 'ready') ?? cuts.at(-1);
+}
+
+/** Of a video's cuts, oldest first, a better one that is not in use yet: on its way, or refused. */
+export function betterCut(cuts: readonly Cut[] = []): Cut | undefined {
+  const newest = cuts.at(-1);
+  return newest && newest !== cutInUse(cuts) ? newest : undefined;
+}
+
+/** The cut in use of each video named, by video. */
+export async function cutsInUse(db: Database, videoIds: readonly string[]): Promise<Map<string, Cut>> {
+  const all = await cutsOf(db, videoIds);
+  return new Map([...all.values()].flatMap((cuts) => cutInUse(cuts) ?? []).map((cut) => [cut.videoId, cut]));
 }
 
 /** The cut still arriving that the browser knows by a fingerprint. */
@@ -121,7 +145,7 @@ export async function endReading(
   }
 }
 
-/** Deletes a cut that never became a video's. */
+/** Deletes a cut. */
 export async function deleteCut(db: Database, id: string): Promise<void> {
   await db('cuts').where({ id }).delete();
 }

@@ -1,9 +1,11 @@
+import type { MarkerKind } from '@/core/chapters';
 import type { ReadMarker } from '@/core/markers';
 import type { Database } from './database';
 
 /** A marker on a cut's time line. */
-export interface Marker extends ReadMarker {
+export interface Marker extends Omit<ReadMarker, 'hidden'> {
   id: string;
+  kind: MarkerKind;
 }
 
 interface Row {
@@ -16,7 +18,7 @@ interface Row {
   note: string;
   colour: string;
   sat: Marker['on'];
-  hidden: number;
+  kind: MarkerKind;
 }
 
 /** A video's markers in order of time. */
@@ -30,7 +32,7 @@ export async function markersOf(db: Database, videoId: string): Promise<Marker[]
     note: row.note,
     colour: row.colour,
     on: row.sat,
-    hidden: row.hidden === 1,
+    kind: row.kind,
   }));
 }
 
@@ -61,7 +63,7 @@ export async function applyMarkerChange(db: Database, videoId: string, { put, re
     note: marker.note,
     colour: marker.colour.slice(0, 40),
     sat: marker.on,
-    hidden: marker.hidden,
+    kind: marker.kind,
   }));
   for (let at = 0; at < rows.length; at += ROWS_AT_ONCE) {
     await db('markers')
@@ -69,4 +71,5 @@ export async function applyMarkerChange(db: Database, videoId: string, { put, re
       .onConflict('id')
       .merge();
   }
+  await db('videos').where({ id: videoId }).increment('markersVersion');
 }

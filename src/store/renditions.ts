@@ -17,11 +17,16 @@ export async function renditionById(db: Database, id: string): Promise<Rendition
   return db('renditions').where({ id }).first(columns);
 }
 
+/** The rendition of a cut with these settings, where there is one. */
+export async function renditionWith(db: Database, cutId: string, settings: string): Promise<Rendition | undefined> {
+  return db('renditions').where({ cutId, settings }).first(columns);
+}
+
 /** The rendition of a cut with these settings, made known where it is new. */
 export async function keepRendition(db: Database, rendition: Omit<Rendition, 'id'>): Promise<Rendition> {
   await db('renditions')
     .insert({ id: newId(), ...rendition, createdAt: new Date() })
     .onConflict(['cutId', 'settings'])
     .ignore();
-  return db('renditions').where({ cutId: rendition.cutId, settings: rendition.settings }).first(columns);
+  return (await renditionWith(db, rendition.cutId, rendition.settings)) as Rendition;
 }

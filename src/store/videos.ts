@@ -1,3 +1,4 @@
+import { type ChapterChoice, NO_CHOICE, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
 import type { Privacy } from '@/core/delivery';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
@@ -10,22 +11,27 @@ export interface Video {
   description: string;
   tags: string[];
   privacy: Privacy;
-  chapterColours: string[];
+  chapterChoice: ChapterChoice;
+  timeLine: TimeLine;
+  /** Counts the changes of its markers, so that a page knows whether it has the newest. */
+  markersVersion: number;
   pictureId: string | undefined;
   createdAt: Date;
   updatedAt: Date;
 }
 
-interface Row extends Omit<Video, 'tags' | 'chapterColours' | 'pictureId'> {
-  tags: string;
-  chapterColours: string;
+const JSON_FIELDS = ['tags', 'chapterChoice', 'timeLine'] as const;
+type JsonField = (typeof JSON_FIELDS)[number];
+
+interface Row extends Omit<Video, JsonField | 'pictureId'>, Record<JsonField, string | null> {
   pictureId: string | null;
 }
 
 const fromRow = (row: Row): Video => ({
   ...row,
   tags: fromJson<string[]>(row.tags) ?? [],
-  chapterColours: fromJson<string[]>(row.chapterColours) ?? [],
+  chapterChoice: fromJson<ChapterChoice>(row.chapterChoice) ?? NO_CHOICE,
+  timeLine: fromJson<TimeLine>(row.timeLine) ?? PLAIN_TIME_LINE,
   pictureId: row.pictureId ?? undefined,
 });
 
@@ -40,7 +46,6 @@ export async function makeVideo(db: Database, title: string): Promise<string> {
     description: '',
     tags: '[]',
     privacy: 'private',
-    chapterColours: '[]',
     createdAt: now,
     updatedAt: now,
   });
@@ -64,17 +69,13 @@ export async function setVideo(
   id: string,
   fields: Partial<Omit<Video, 'id' | 'createdAt' | 'updatedAt'>>,
 ): Promise<void> {
-  const { tags, chapterColours, ...plain } = fields;
-  const { pictureId, ...rest } = plain;
+  const entries = Object.entries(fields).map(([field, value]) => {
+    const json = (JSON_FIELDS as readonly string[]).includes(field);
+    return [field, json ? toJson(value) : (value ?? null)];
+  });
   await db('videos')
     .where({ id })
-    .update({
-      ...rest,
-      ...('pictureId' in fields ? { pictureId: pictureId ?? null } : {}),
-      ...(tags ? { tags: toJson(tags) } : {}),
-      ...(chapterColours ? { chapterColours: toJson(chapterColours) } : {}),
-      updatedAt: new Date(),
-    });
+    .update({ ...Object.fromEntries(entries), updatedAt: new Date() });
 }
 
 /** Deletes a record with everything that hangs on it. */

@@ -60,6 +60,7 @@ describe('the top of the Board', () => {
     pictureId: undefined,
     privacy: 'private',
     cut: undefined,
+    betterCut: undefined,
     drops,
   });
 

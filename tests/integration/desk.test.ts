@@ -4,19 +4,22 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { afterAll, describe, expect, it, vi } from 'vitest';
+import { chapterLines, chapterText } from '@/core/chapters';
 import { MARKER_WRITERS } from '@/core/markers';
 import { fraction } from '@/core/time';
 import { announceCut, discardVideo, noteCutArrived } from '@/desk/bring-cut';
 import { editVideo, redo, tickChannel, undo } from '@/desk/edit-video';
 import { lookAtHealth } from '@/desk/health';
-import { lookAtSheet } from '@/desk/look';
+import { lookAtMarkers, lookAtSheet } from '@/desk/look';
 import { editMarkers, exportMarkers, importMarkers } from '@/desk/markers';
 import { bringPicture, takeFrameAsPicture } from '@/desk/pictures';
+import { recordOf } from '@/desk/record';
 import { readFacts } from '@/media/facts';
 import { takeFrame } from '@/media/frames';
 import { claimNext, releaseClaim } from '@/store/claims';
 import { closeDatabase, database } from '@/store/database';
 import { files } from '@/store/files/folder';
+import { newId } from '@/store/ids';
 import { seal, unseal } from '@/store/vault';
 import { readCut } from '@/worker/read-cut';
 import { makeClip } from '../setup/clips';
@@ -39,6 +42,11 @@ async function readVideo(file = clip, name?: string) {
   const videoId = await bringFile(file, 'Marrow Quay', name);
   await readAll();
   return videoId;
+}
+
+async function chapterTextOf(videoId: string): Promise<string> {
+  const { chapters, cut } = await recordOf(database(), videoId);
+  return chapterText(chapterLines(chapters, cut?.facts?.duration));
 }
 
 describe('facts of a cut', () => {
@@ -176,43 +184,35 @@ describe('the record', () => {
     const videoId = await readVideo();
     const vtt = 'WEBVTT\n\n00:00.000 --> 00:12.000\nA\n\n00:12.000 --> 00:25.000\nB\n\n00:25.000 --> 00:40.000\nC';
     await importMarkers(videoId, new TextEncoder().encode(vtt));
-    expect((await lookAtSheet(videoId)).chapters.map((chapter) => `${chapter.stamp} ${chapter.title}`)).toEqual([
-      '0:00 A',
-      '0:12 B',
-      '0:25 C',
-    ]);
+    expect(await chapterTextOf(videoId)).toBe('0:00 A\n0:12 B\n0:25 C');
     const edl =
       'TITLE: x\nFCM: NON-DROP FRAME\n001 AX V C 00:00:00:00 00:00:40:00 01:00:00:00 01:00:40:00\n* LOC: 01:00:01:00 RED no\n* LOC: 01:00:00:00 GREEN yes\n';
     await importMarkers(videoId, new TextEncoder().encode(edl));
-    const { chapters, markers } = await lookAtSheet(videoId);
+    const { chapters, markers, video } = await recordOf(database(), videoId);
     expect([chapters.length, markers.length]).toEqual([0, 2]);
+    expect(video.timeLine).toMatchObject({ startFrame: 108_000, dropFrame: false });
     await undo(videoId);
-    await undo(videoId);
-    expect((await lookAtSheet(videoId)).chapters).toHaveLength(3);
+    expect(await chapterTextOf(videoId)).toBe('0:00 A\n0:12 B\n0:25 C');
   });
 });
 
 describe('markers by hand', () => {
+  const marker = (frame: number, name: string) => {
+    const words = { name, note: '', colour: 'green' };
+    return { id: newId(), isNew: true, time: { num: frame * 1001, den: 30000 }, ...words };
+  };
+
   it('are put, changed, taken away and undone, each as one change, a hundred times', async () => {
     const videoId = await readVideo();
-    const at = (frame: number) => ({
-      time: { num: frame * 1001, den: 30000 },
-      note: '',
-      colour: 'green',
-      hidden: false,
-    });
-    const names = async () => (await lookAtSheet(videoId)).markers.map((marker) => marker.name);
-    await editMarkers(videoId, {
-      put: [
-        { ...at(30), name: 'B' },
-        { ...at(0), name: 'A' },
-      ],
-    });
-    const [first] = (await lookAtSheet(videoId)).markers;
-    expect(first).toMatchObject({ name: 'A', timecode: '00:00:00:00' });
-    await editMarkers(videoId, { put: [{ ...at(60), id: first?.id, name: 'A moved' }] });
+    const names = async () => (await lookAtMarkers(videoId)).markers.map((each) => each.name);
+    await editMarkers(videoId, { put: [marker(30, 'B'), marker(0, 'A')] });
+    const { version, markers } = await lookAtMarkers(videoId);
+    const [first] = markers;
+    expect(first).toMatchObject({ name: 'A', on: 'timeline', kind: 'by choice' });
+    await editMarkers(videoId, { put: [{ ...marker(60, 'A moved'), id: first?.id, isNew: false }] });
+    expect((await lookAtMarkers(videoId)).version).toBeGreaterThan(version);
     expect(await names()).toEqual(['B', 'A moved']);
-    for (let n = 0; n < 100; n += 1) await editMarkers(videoId, { put: [{ ...at(n + 100), name: `n${n}` }] });
+    for (let n = 0; n < 100; n += 1) await editMarkers(videoId, { put: [marker(n + 100, `n${n}`)] });
     expect(await names()).toHaveLength(102);
     for (let n = 0; n < 100; n += 1) await undo(videoId);
     expect(await names()).toEqual(['B', 'A moved']);
@@ -220,28 +220,32 @@ describe('markers by hand', () => {
     expect(await names()).toEqual(['A', 'B']);
     await redo(videoId);
     expect(await names()).toEqual(['B', 'A moved']);
-    await editMarkers(videoId, { remove: (await lookAtSheet(videoId)).markers.map((marker) => marker.id) });
+    await editMarkers(videoId, { remove: (await lookAtMarkers(videoId)).markers.map((each) => each.id) });
     expect(await names()).toEqual([]);
     await undo(videoId);
     expect(await names()).toHaveLength(2);
   });
 
+  it('bring the choice of their colour with the first of a video, undone with it', async () => {
+    const videoId = await readVideo();
+    await editMarkers(videoId, { put: [marker(0, 'A')] });
+    expect((await lookAtSheet(videoId)).chapterChoice.colours).toEqual(['green']);
+    await undo(videoId);
+    expect((await lookAtSheet(videoId)).chapterChoice.colours).toEqual([]);
+  });
+
   it('refuses one that is gone, and times that are none', async () => {
     const videoId = await readVideo();
-    const bad = { time: { num: 1, den: 0 }, name: 'x', note: '', colour: '', hidden: false };
+    const bad = { ...marker(0, 'x'), time: { num: 1, den: 0 } };
     await expect(editMarkers(videoId, { put: [bad] })).rejects.toThrow(/den/);
-    const gone = { ...bad, id: '01900000-0000-7000-8000-000000000000', time: { num: 1, den: 1 } };
+    const gone = { ...marker(0, 'x'), isNew: false };
     await expect(editMarkers(videoId, { put: [gone] })).rejects.toMatchObject({ kind: 'not found' });
   });
 
   it('go out in every format, all or only the chapters', async () => {
     const videoId = await readVideo();
-    const put = [
-      { time: { num: 0, den: 1 }, name: 'Seen', note: '', colour: 'green', hidden: false },
-      { time: { num: 12, den: 1 }, name: 'A note to the team', note: '', colour: 'red', hidden: false },
-    ];
+    const put = [marker(0, 'Seen'), { ...marker(360, 'A note to the team'), colour: 'red' }];
     await editMarkers(videoId, { put });
-    await editVideo(videoId, { chapterColours: ['green'] });
     for (const format of Object.keys(MARKER_WRITERS)) {
       expect(await exportMarkers(videoId, format, false)).toContain('A note to the team');
       expect(await exportMarkers(videoId, format, true)).not.toContain('A note to the team');

@@ -84,7 +84,7 @@ describe('the store', () => {
       note: '',
       colour: 'red',
       on: 'timeline' as const,
-      hidden: false,
+      kind: 'by choice' as const,
     }));
     await applyMarkerChange(db, video, { put, remove: [] });
     await applyMarkerChange(db, video, {

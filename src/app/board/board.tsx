@@ -89,7 +89,7 @@ export function Board({ first }: { first: BoardView }) {
                     key={row.videoId}
                     row={row}
                     channels={data.channels}
-                    arrival={arrivals.get(row.cut?.id ?? '')}
+                    arrival={arrivals.get((row.betterCut ?? row.cut)?.id ?? '')}
                   />
                 ))}
               </tbody>

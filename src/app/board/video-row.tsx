@@ -50,7 +50,7 @@ function aboutCut({ cut }: BoardRow): string {
 }
 
 function CutLine({ row, arrival }: Omit<RowProps, 'channels'>) {
-  const { cut } = row;
+  const cut = row.betterCut ?? row.cut;
   if (arrival) {
     return (
       <div className="mt-2">

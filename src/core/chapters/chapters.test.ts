@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { floor, fraction, ZERO } from '../time';
 import { chapterLines, chaptersFromMarkers, chapterText } from './chapters';
+import { type MarkerKind, NO_CHOICE } from './choice';
 import { joinToNeighbour, repairChapters, shortenTitle, startAtZero } from './repairs';
 import { chapterFindings } from './rules';
 
@@ -10,30 +11,37 @@ const marker = (seconds: number, name: string, colour = 'green') => ({
   time: fraction(Math.round(seconds * 1000), 1000),
   name,
   colour,
-  hidden: false,
+  on: 'timeline' as const,
+  kind: 'by choice' as MarkerKind,
 });
 
+const GREEN = { ...NO_CHOICE, colours: ['green'] };
 const RULES = { firstAtZero: true, fewest: 3, shortest: 10 };
 const MARKERS = [marker(31.9, 'Cut'), marker(0, 'Why'), marker(12, 'a note', 'red'), marker(75, 'Bolts')];
 const WHOLE = { from: ZERO, to: fraction(100) };
 const green = (markers: ReturnType<typeof marker>[], range = WHOLE) =>
-  chaptersFromMarkers(markers, ['green'], range).chapters;
+  chaptersFromMarkers(markers, GREEN, range).chapters;
 
 describe('chapters from markers', () => {
   it('take the chosen colours only, in order of time', () => {
     expect(chapterText(chapterLines(green(MARKERS), fraction(100)))).toBe('0:00 Why\n0:31 Cut\n1:15 Bolts');
-    expect(chaptersFromMarkers(MARKERS, [], WHOLE).chapters).toEqual([]);
+    expect(chaptersFromMarkers(MARKERS, NO_CHOICE, WHOLE).chapters).toEqual([]);
   });
 
-  it('list what lies outside the range, on one second with another, or is not for viewers', () => {
-    const all = [...MARKERS, marker(31.1, 'twin'), marker(120, 'late'), { ...marker(50, 'unseen'), hidden: true }];
-    const { chapters, leftOut } = chaptersFromMarkers(all, ['green'], WHOLE);
+  it('list what lies outside the range, or on one second with another', () => {
+    const all = [
+      ...MARKERS,
+      marker(31.1, 'twin'),
+      marker(120, 'late'),
+      { ...marker(50, 'unseen'), kind: 'note' as const },
+    ];
+    const { chapters, leftOut } = chaptersFromMarkers(all, GREEN, WHOLE);
     expect(chapters.map((chapter) => chapter.title)).toEqual(['Why', 'twin', 'Bolts']);
-    expect(leftOut.map(({ marker: { name } }) => name)).toEqual(['Cut', 'unseen', 'late']);
+    expect(leftOut.map(({ marker: { name } }) => name)).toEqual(['Cut', 'late']);
   });
 
   it('count from the start of the exported range', () => {
-    const { chapters, leftOut } = chaptersFromMarkers(MARKERS, ['green'], { from: fraction(63, 2), to: fraction(80) });
+    const { chapters, leftOut } = chaptersFromMarkers(MARKERS, GREEN, { from: fraction(63, 2), to: fraction(80) });
     expect(chapters.map((chapter) => chapter.time)).toEqual([fraction(2, 5), fraction(87, 2)]);
     expect(leftOut[0]?.why).toContain('before');
   });

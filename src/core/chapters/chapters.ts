@@ -1,4 +1,6 @@
+import type { MarkerPlace } from '../markers';
 import { compare, type Fraction, floor, minus, viewerTime, ZERO } from '../time';
+import { type ChapterChoice, isChosen, type MarkerKind } from './choice';
 
 /** A marker as chapters are made from it: `time` in exact seconds of the time line. */
 export interface ChapterSource {
@@ -6,7 +8,8 @@ export interface ChapterSource {
   time: Fraction;
   name: string;
   colour: string;
-  hidden: boolean;
+  on: MarkerPlace;
+  kind: MarkerKind;
 }
 
 /** What was done to a chapter so that it keeps a site's rules. */
@@ -39,19 +42,17 @@ export interface LeftOut {
 }
 
 /**
- * The chapters that markers of the chosen colours make, in order of time, with times in the exported file: those inside
- * the range, one for each whole second. What was left out is listed.
- * @param colours the colours that are for viewers; '' stands for markers without a colour
+ * The chapters that the chosen markers make, in order of time, with times in the exported file: those inside the range,
+ * one for each whole second. What was left out is listed.
  */
 export function chaptersFromMarkers(
   markers: readonly ChapterSource[],
-  colours: readonly string[],
+  choice: ChapterChoice,
   range: ExportedRange,
 ): { chapters: Chapter[]; leftOut: LeftOut[] } {
-  const wanted = new Set(colours);
   const chapters: Chapter[] = [];
   const leftOut: LeftOut[] = [];
-  const chosen = markers.filter((marker) => wanted.has(marker.colour)).sort((a, b) => compare(a.time, b.time));
+  const chosen = markers.filter((marker) => isChosen(marker, choice)).sort((a, b) => compare(a.time, b.time));
   for (const marker of chosen) {
     const why = reasonToLeaveOut(marker, range);
     if (why) {
@@ -70,7 +71,6 @@ export function chaptersFromMarkers(
 }
 
 function reasonToLeaveOut(marker: ChapterSource, { from, to }: ExportedRange): string | undefined {
-  if (marker.hidden) return 'is marked as not for viewers';
   if (compare(marker.time, from) < 0) return 'lies before the exported range';
   if (to && compare(marker.time, to) >= 0) return 'lies after the exported range';
   return undefined;

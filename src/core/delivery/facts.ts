@@ -31,4 +31,6 @@ export interface CutFacts {
   bitRate: number | undefined;
   video: VideoFacts;
   audio: AudioFacts | undefined;
+  /** How many chapters stand inside the file; not told of cuts that were read before this was asked. */
+  chaptersInside?: number;
 }

@@ -13,8 +13,9 @@ import {
   ZERO,
 } from '../time';
 import { type MarkerFile, MarkerFileError, marker, type ReadMarker, type ReadOptions, spanEnd } from './marker';
+import { hourBefore } from './start';
 
-const TIMECODE = String.raw`\d{2}:\d{2}:\d{2}[:;.,]\d{2}`;
+const TIMECODE = String.raw`\d{2,3}:\d{2}:\d{2}[:;.,]\d{2,3}`;
 const EVENT = new RegExp(
   String.raw`^(\d{1,6})\s+(\S+)\s+(\S+)\s+(\S+)(?:\s+(\d+))?\s+(${TIMECODE})\s+(${TIMECODE})\s+(${TIMECODE})\s+(${TIMECODE})\s*$`,
 );
@@ -79,8 +80,8 @@ export function readEdl(text: string, options: ReadOptions = {}): MarkerFile {
     throw new MarkerFileError('no event and no locator was found, so this is not an edit decision list', 0);
   }
   const told = options.start === undefined ? undefined : frameOn(options.start, running, 0);
-  const first =
-    told ?? start ?? markers.reduce((least, entry) => Math.min(least, entry.frame), Number.MAX_SAFE_INTEGER);
+  const earliest = markers.reduce((least, { frame }) => Math.min(least, frame), Number.MAX_SAFE_INTEGER);
+  const first = told ?? start ?? hourBefore(earliest, running);
   if (guessed) {
     file.findings.push({ at: 'file', what: 'the list does not say its rate', done: `counted at ${rateName(guessed)}` });
   }
@@ -98,9 +99,8 @@ export function readEdl(text: string, options: ReadOptions = {}): MarkerFile {
   }
   for (const { frame, marker: found, rate: at } of markers) {
     if (frame < first) {
-      const what = `“${found.name}” lies before the first event`;
-      file.findings.push({ at: 'file', what, done: 'left it out' });
-      continue;
+      const what = `“${found.name}” lies before the start of the time line`;
+      file.findings.push({ at: 'file', what, done: 'kept it there, where it becomes no chapter' });
     }
     file.markers.push({ ...found, time: timeOfFrame(frame - first, at) });
   }
@@ -112,7 +112,7 @@ const FALLBACK = rateOf(25);
 /** The rate that a list must have by the frame numbers in it, where nobody tells: an FCM line for drop-frame means 29.97. */
 function guessedRate(text: string): Rate {
   if (/^\s*FCM\s*:\s*DROP/im.test(text)) return rateOf(30000, 1001, true);
-  const frames = [...text.matchAll(/\d{2}:\d{2}:\d{2}[:;.,](\d{2})/g)].map((match) => Number(match[1]));
+  const frames = [...text.matchAll(/\d{2}:\d{2}:\d{2}[:;.,](\d{2,3})/g)].map((match) => Number(match[1]));
   const most = frames.reduce((a, b) => Math.max(a, b), 0);
   return most < 25 ? FALLBACK : most < 30 ? rateOf(30) : most < 50 ? rateOf(50) : rateOf(60);
 }

@@ -12,12 +12,15 @@ export interface ImportEffect {
   gone: string[];
 }
 
-const same = (a: ReadMarker, b: ReadMarker) =>
-  a.name === b.name && a.note === b.note && a.colour === b.colour && a.hidden === b.hidden;
+type There = Pick<ReadMarker, 'time' | 'name' | 'note' | 'colour' | 'hidden'> & { id: string };
+
+// A file that does not hide a marker says nothing of one that was made a note by hand.
+const same = (old: There, found: ReadMarker) =>
+  old.name === found.name && old.note === found.note && old.colour === found.colour && (old.hidden || !found.hidden);
 
 /** What taking a file's markers would do to those that are there. Markers at one frame of `rate` are at the same time. */
 export function importEffect(
-  there: readonly (ReadMarker & { id: string })[],
+  there: readonly There[],
   found: readonly ReadMarker[],
   way: ImportWay,
   rate: Rate,

@@ -45,12 +45,27 @@ function timeRange(value: unknown, path: string): Range | undefined {
   };
 }
 
-/** How a thing's own time maps to the time line: `at` is where its `used.start` lies, `scale` its linear time warp. */
+/**
+ * How an item's own time maps to the time line: its moment `origin` lies at `at`, and each of its seconds takes `scale`
+ * seconds there.
+ */
 interface Mapping {
   at: Fraction;
-  used: Range;
+  origin: Fraction;
   scale: Fraction;
 }
+
+/** The part of the time line in which something can be seen; all of it where there is no `to`. */
+interface Window {
+  from: Fraction;
+  to: Fraction | undefined;
+}
+
+const ONE: Fraction = { num: 1, den: 1 };
+const ALL: Window = { from: { num: Number.MIN_SAFE_INTEGER, den: 1 }, to: undefined };
+const timeOn = ({ at, origin, scale }: Mapping, own: Fraction) => plus(at, times(minus(own, origin), scale));
+const later = (a: Fraction, b: Fraction) => (compare(a, b) > 0 ? a : b);
+const earlier = (a: Fraction, b: Fraction) => (compare(a, b) < 0 ? a : b);
 
 /** The media that a clip can use. In a clip of a later schema several references stand by name. */
 function mediaRange(clip: Json, path: string): Range | undefined {
@@ -94,75 +109,86 @@ class Reader {
     return schema(child) === 'Transition' ? ZERO : this.used(child, path, depth).length;
   }
 
-  markersOf(item: Json, mapping: Mapping, on: MarkerPlace, path: string): void {
+  markersOf(item: Json, mapping: Mapping, window: Window, on: MarkerPlace, path: string): void {
     listOf(item.markers).forEach((found, index) => {
       const at = `${path}.markers[${index}]`;
       const range = timeRange(found.marked_range, `${at}.marked_range`);
       if (!range) throw new MarkerFileError(`${at} has no marked_range`, 0);
       const { rate } = (isObject(found.marked_range) ? found.marked_range.start_time : {}) as Json;
       this.file.rate ??= exactRate(Number(rate));
-      const inside = minus(range.start, mapping.used.start);
-      const offset = mapping.scale.num === 0 ? ZERO : over(inside, mapping.scale);
+      const length = times(range.length, mapping.scale);
       const fields = {
-        time: plus(mapping.at, offset),
-        length: mapping.scale.num === 0 ? ZERO : over(range.length, mapping.scale),
+        time: timeOn(mapping, range.start),
+        length: length.num < 0 ? minus(ZERO, length) : length,
         name: typeof found.name === 'string' ? found.name : '',
         note: typeof found.comment === 'string' ? found.comment : noteIn(found.metadata),
         colour: typeof found.color === 'string' ? found.color.toLowerCase() : '',
         on,
       };
-      this.file.markers.push(named(marker(this.inside(fields, offset, mapping, at)), at, this.file.findings));
+      this.file.markers.push(named(marker(this.inside(fields, window, at)), at, this.file.findings));
     });
   }
 
   /** A marker outside the part that is used is kept at its edge, hidden from viewers, and said. */
-  private inside(
-    fields: Omit<ReadMarker, 'hidden'>,
-    offset: Fraction,
-    { at, used }: Mapping,
-    path: string,
-  ): ReadMarker {
-    const before = offset.num < 0;
-    const beyond = used.length.num > 0 && compare(offset, used.length) > 0;
+  private inside(fields: Omit<ReadMarker, 'hidden'>, { from, to }: Window, path: string): ReadMarker {
+    const before = compare(fields.time, from) < 0;
+    const beyond = to !== undefined && compare(fields.time, to) > 0;
     if (!before && !beyond) return { ...fields, hidden: false };
     const what = `“${fields.name}” lies outside the part that the edit uses`;
     this.file.findings.push({ at: path, what, done: 'kept it at the edge of that part, not for viewers' });
-    return { ...fields, time: before ? at : plus(at, used.length), hidden: true };
+    return { ...fields, time: before ? from : (to ?? fields.time), hidden: true };
   }
 
-  /** Reads an item and everything in it. @param at where its used part starts on the time line */
-  item(item: Json, at: Fraction, path: string, depth: number): void {
+  /**
+   * Reads an item and everything in it.
+   * @param at where its used part starts on the time line
+   * @param around seconds of the time line in one of what it stands in
+   * @param window the part of the time line in which that can be seen
+   */
+  item(item: Json, at: Fraction, around: Fraction, window: Window, path: string, depth: number): void {
     const used = this.used(item, path, depth);
-    const scale = warp(item);
+    const speed = warp(item);
     const kind = schema(item);
+    const children = listOf(item.children);
+    // A range is as long as it lasts in the edit; backwards, its media is used from the end (schema LinearTimeWarp).
+    const origin = speed.num < 0 ? minus(used.start, times(used.length, speed)) : used.start;
+    const scale = speed.num === 0 ? ZERO : over(around, speed);
+    const end = plus(at, times(used.length, around));
+    const seen: Window =
+      used.length.num > 0 ? { from: later(window.from, at), to: window.to ? earlier(window.to, end) : end } : window;
     const on = kind === 'Stack' ? 'timeline' : kind === 'Track' ? 'track' : 'clip';
-    this.markersOf(item, { at, used, scale }, on, path);
-    if (scale.num === 0 && listOf(item.markers).length > 0) {
-      this.file.findings.push({
-        at: path,
-        what: 'a frozen picture has no time of its own',
-        done: 'put its markers at its start',
-      });
+    this.markersOf(item, { at, origin, scale }, seen, on, path);
+    if (speed.num === 0 && listOf(item.markers).length > 0) {
+      this.said(path, 'a frozen picture has no time of its own', 'put its markers at its start');
     }
+    if (speed.num <= 0 && children.length > 0) {
+      this.said(path, 'a nested time line stands still or plays backwards', 'put its markers at its start');
+    }
+    const inner = speed.num > 0 ? scale : ZERO;
     // The children's own time line starts at 0, of which the item uses the part from used.start on.
-    let child = minus(at, used.start);
-    listOf(item.children).forEach((each, index) => {
-      this.item(each, child, `${path}.children[${index}]`, depth + 1);
+    let child = ZERO;
+    children.forEach((each, index) => {
+      const from = timeOn({ at, origin: used.start, scale: inner }, child);
+      this.item(each, from, inner, seen, `${path}.children[${index}]`, depth + 1);
       if (kind === 'Track') child = plus(child, this.lasts(each, path, depth + 1));
     });
+  }
+
+  private said(at: string, what: string, done: string): void {
+    this.file.findings.push({ at, what, done });
   }
 }
 
 /** The speed of a linear time warp on an item: 2 plays twice as fast, 0 stands still; 1 where there is none. */
 function warp(item: Json): Fraction {
-  let scale: Fraction = { num: 1, den: 1 };
+  let speed = ONE;
   for (const effect of listOf(item.effects)) {
-    if (schema(effect) === 'FreezeFrame') scale = ZERO;
+    if (schema(effect) === 'FreezeFrame') speed = ZERO;
     if (schema(effect) !== 'LinearTimeWarp') continue;
     const scalar = Number(effect.time_scalar);
-    scale = times(scale, (Number.isFinite(scalar) && fromDecimal(scalar.toFixed(6))) || { num: 1, den: 1 });
+    speed = times(speed, (Number.isFinite(scalar) && fromDecimal(scalar.toFixed(6))) || ONE);
   }
-  return scale;
+  return speed;
 }
 
 function noteIn(metadata: unknown): string {
@@ -187,9 +213,10 @@ export function readOtio(data: unknown): MarkerFile {
     if (schema(data) === 'Timeline') {
       if (!isObject(data.tracks)) throw new MarkerFileError('tracks: there is no stack', 0);
       startOf(data.global_start_time, reader.file);
-      reader.item(data.tracks, reader.used(data.tracks, 'tracks', 0).start, 'tracks', 0);
+      const { start } = reader.used(data.tracks, 'tracks', 0);
+      reader.item(data.tracks, start, ONE, ALL, 'tracks', 0);
     } else if (['Stack', 'Track', 'Clip'].includes(schema(data) ?? '')) {
-      reader.item(data, ZERO, schema(data)?.toLowerCase() ?? '', 0);
+      reader.item(data, ZERO, ONE, ALL, schema(data)?.toLowerCase() ?? '', 0);
     } else {
       throw new MarkerFileError(
         `OTIO_SCHEMA is ${String(data.OTIO_SCHEMA)}; a Timeline, Stack, Track or Clip is read`,

@@ -5,7 +5,7 @@ import { type MarkerFile, MarkerFileError, type MarkerFormat, type ReadOptions }
 import { readMatroska } from './matroska';
 import { readOtio } from './otio';
 import { readSubrip } from './subrip';
-import { readTable } from './table';
+import { readTable, type TableColumns } from './table';
 import { readText } from './text';
 import { readWebvtt } from './webvtt';
 
@@ -68,12 +68,14 @@ function formatOf(text: string): MarkerFormat {
 /**
  * Reads a marker file of any format that is known here.
  * @param options the rate, for formats that count in frames and do not say their own, and the time line's start
+ * @param columns what the columns are, for a table whose heads do not tell
  * @throws MarkerFileError where it is of no known format, or a line cannot be read
  */
-export function readMarkerFile(bytes: Uint8Array, options: ReadOptions = {}): MarkerFile {
+export function readMarkerFile(bytes: Uint8Array, options: ReadOptions = {}, columns?: TableColumns): MarkerFile {
   const text = decodeText(bytes).replace(/^\ufeff/, '');
   if (text.trim() === '') throw new MarkerFileError('the file is empty', 0);
   if (text.includes('\u0000')) throw new MarkerFileError('this is not a text file', 0);
+  if (columns) return readTable(text, options, columns);
   switch (formatOf(text)) {
     case 'webvtt':
       return readWebvtt(text.trimStart());

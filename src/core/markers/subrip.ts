@@ -4,7 +4,7 @@ import { type MarkerFile, MarkerFileError, marker } from './marker';
 const TIMING = /^(\d{1,3}):([0-5]\d):([0-5]\d)[,.](\d{3})\s*-->\s*(\d{1,3}):([0-5]\d):([0-5]\d)[,.](\d{3})/;
 
 /**
- * Reads SubRip captions as markers, one for each caption.
+ * Reads SubRip captions as markers, one for each caption; one of several lines has them in its note, too.
  * @throws MarkerFileError naming the line that cannot be read
  */
 export function readSubrip(text: string): MarkerFile {
@@ -24,16 +24,9 @@ export function readSubrip(text: string): MarkerFile {
     if (length.num < 0) throw new MarkerFileError('a caption ends before it starts', at + 1);
     const words: string[] = [];
     while (at + 1 < lines.length && lines[at + 1]?.trim() !== '') words.push(lines[++at] ?? '');
-    file.markers.push(
-      marker({
-        time,
-        length,
-        name: words
-          .join(' ')
-          .replace(/<[^>]*>/g, '')
-          .trim(),
-      }),
-    );
+    const plain = words.map((each) => each.replace(/<[^>]*>/g, '').trim());
+    const name = plain.join(' ').trim();
+    file.markers.push(marker({ time, length, name, note: plain.length > 1 ? plain.join('\n') : '' }));
   }
   return file;
 }

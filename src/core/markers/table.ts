@@ -12,10 +12,12 @@ import {
   toDecimal,
 } from '../time';
 import { type MarkerFile, MarkerFileError, marker, named, type ReadOptions } from './marker';
+import { hourBefore } from './start';
 import { plainTime } from './text';
 
 /** What a column of a table can be. */
-export type TableColumn = 'time' | 'frame' | 'seconds' | 'end' | 'length' | 'name' | 'note' | 'colour';
+export const TABLE_COLUMNS = ['time', 'frame', 'seconds', 'end', 'length', 'name', 'note', 'colour'] as const;
+export type TableColumn = (typeof TABLE_COLUMNS)[number];
 
 const KNOWN: Record<TableColumn, RegExp> = {
   frame: /^(frame|frames|start frame|frame number)$/,
@@ -39,16 +41,21 @@ function columnsOf(header: readonly string[]): Map<TableColumn, number> {
   return found;
 }
 
+/** Which column is what, counted from 0. */
+export type TableColumns = Partial<Record<TableColumn, number>>;
+
+/** The first rows of a table, and what its columns are taken for by their heads. */
+export function tableHead(text: string): { rows: string[][]; columns: TableColumns } {
+  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy', preview: 4 });
+  return { rows: data, columns: Object.fromEntries(columnsOf(data[0] ?? [])) };
+}
+
 /**
  * Reads a table with commas, semicolons or tabs between its columns (RFC 4180), the columns told by their heads.
- * @param columns which column is what, counted from 0, where the heads do not tell; the first row is then data
+ * @param columns which column is what, where the heads do not tell; the first row is data if there is a digit in its time
  * @throws MarkerFileError naming the line that cannot be read
  */
-export function readTable(
-  text: string,
-  options: ReadOptions = {},
-  columns?: Partial<Record<TableColumn, number>>,
-): MarkerFile {
+export function readTable(text: string, options: ReadOptions = {}, columns?: TableColumns): MarkerFile {
   const file: MarkerFile = { format: 'csv', rate: options.rate, startFrame: undefined, markers: [], findings: [] };
   const { data, errors } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy' });
   const bad = errors.find((error) => error.type === 'Quotes');
@@ -57,10 +64,13 @@ export function readTable(
   if (!places.has('time') && !places.has('frame') && !places.has('seconds')) {
     throw new MarkerFileError('no column is headed time, timecode, seconds or frame', 1);
   }
-  const start = options.start && options.rate ? frameOfTimecode(options.start, options.rate) : undefined;
+  const timeAt = places.get('time') ?? places.get('frame') ?? places.get('seconds') ?? 0;
+  const headless = columns !== undefined && /\d/.test(data[0]?.[timeAt] ?? '');
+  const rows = data.slice(headless ? 0 : 1);
+  const start = startOf(rows, timeAt, options, file);
   file.startFrame = start;
-  data.slice(columns ? 0 : 1).forEach((row, index) => {
-    const line = index + (columns ? 1 : 2);
+  rows.forEach((row, index) => {
+    const line = index + (headless ? 1 : 2);
     const cell = (column: TableColumn) => (row[places.get(column) ?? -1] ?? '').trim();
     const time = timeIn(cell, options.rate, start, line);
     const end = cell('end') === '' ? undefined : cellTime(cell('end'), options.rate, start, line);
@@ -71,11 +81,48 @@ export function readTable(
           : fraction(0)
         : cellTime(cell('length'), options.rate, undefined, line);
     const fields = { time, length: length.num > 0 ? length : fraction(0), name: cell('name'), note: cell('note') };
+    if (time.num < 0) {
+      const what = `“${fields.name || fields.note}” lies before the start of the time line`;
+      file.findings.push({ at: `line ${line}`, what, done: 'kept it there, where it becomes no chapter' });
+    }
     file.markers.push(
       named(marker({ ...fields, colour: cell('colour').toLowerCase() }), `line ${line}`, file.findings),
     );
   });
   return file;
+}
+
+const TIMECODE = /^\d{1,3}:\d{2}:\d{2}[:;]\d{2,3}$/;
+
+/** Where the table has timecode, the frame that the time line starts at: as told, or the full hour before its first. */
+function startOf(
+  rows: readonly string[][],
+  timeAt: number,
+  { rate, start }: ReadOptions,
+  file: MarkerFile,
+): number | undefined {
+  if (!rate) return undefined;
+  let earliest = Number.MAX_SAFE_INTEGER;
+  for (const row of rows) {
+    const text = row[timeAt]?.trim() ?? '';
+    if (TIMECODE.test(text)) earliest = Math.min(earliest, frameIn(text, rate) ?? earliest);
+  }
+  if (earliest === Number.MAX_SAFE_INTEGER) return undefined;
+  if (start !== undefined) return frameOfTimecode(start, rate);
+  const guessed = hourBefore(earliest, rate);
+  if (guessed > 0) {
+    const done = `took ${timecodeOfFrame(guessed, rate)}`;
+    file.findings.push({ at: 'file', what: 'the table does not say where the time line starts', done });
+  }
+  return guessed;
+}
+
+function frameIn(text: string, rate: Rate): number | undefined {
+  try {
+    return frameOfTimecode(text, rate);
+  } catch {
+    return undefined;
+  }
 }
 
 function timeIn(
@@ -86,11 +133,11 @@ function timeIn(
 ): Fraction {
   if (cell('seconds') !== '') {
     const seconds = fromDecimal(cell('seconds'));
-    if (!seconds || seconds.num < 0) throw new MarkerFileError(`“${cell('seconds')}” is no number of seconds`, line);
+    if (!seconds) throw new MarkerFileError(`“${cell('seconds')}” is no number of seconds`, line);
     return seconds;
   }
   if (cell('frame') !== '') {
-    if (!/^\d{1,12}$/.test(cell('frame'))) throw new MarkerFileError(`“${cell('frame')}” is no frame number`, line);
+    if (!/^-?\d{1,12}$/.test(cell('frame'))) throw new MarkerFileError(`“${cell('frame')}” is no frame number`, line);
     if (!rate) throw new MarkerFileError('frames can only be read when the rate is given', line);
     return timeOfFrame(Number(cell('frame')), rate);
   }
@@ -98,18 +145,16 @@ function timeIn(
 }
 
 function cellTime(text: string, rate: Rate | undefined, start: number | undefined, line: number): Fraction {
-  if (/^\d{1,3}:\d{2}:\d{2}[:;]\d{2,3}$/.test(text)) {
+  if (TIMECODE.test(text)) {
     if (!rate) throw new MarkerFileError('timecode can only be read when the rate is given', line);
     try {
-      const frame = frameOfTimecode(text, rate) - (start ?? 0);
-      if (frame < 0) throw new MarkerFileError(`“${text}” lies before the start of the time line`, line);
-      return timeOfFrame(frame, rate);
+      return timeOfFrame(frameOfTimecode(text, rate) - (start ?? 0), rate);
     } catch (error) {
-      throw error instanceof MarkerFileError ? error : new MarkerFileError((error as Error).message, line);
+      throw new MarkerFileError((error as Error).message, line);
     }
   }
   const time = fromDecimal(text) ?? plainTime(text);
-  if (!time || time.num < 0) throw new MarkerFileError(`“${text}” is no time`, line);
+  if (!time) throw new MarkerFileError(`“${text}” is no time`, line);
   return time;
 }
 

@@ -26,34 +26,39 @@ const ENTITIES: Record<string, string> = {
   rlm: '\u200f',
 };
 
-/** Cue text without its tags, its character references resolved (section 4.2.2). */
-export function webvttPlainText(cue: string): string {
+/** Lines of a cue without its tags, its character references resolved (section 4.2.2). */
+function plainLines(cue: string): string[] {
   return cue
     .replace(/<[^>]*>/g, '')
     .replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => ENTITIES[name] ?? '')
-    .replace(/\s+/g, ' ')
-    .trim();
+    .split('\n')
+    .map((line) => line.replace(/\s+/g, ' ').trim());
+}
+
+/** Cue text in one line, without its tags, its character references resolved (section 4.2.2). */
+export function webvttPlainText(cue: string): string {
+  return plainLines(cue).join(' ').trim();
 }
 
 /**
- * Reads a WebVTT chapter file: each cue is a marker whose name is the cue's text.
+ * Reads a WebVTT file: each cue is a marker whose name is the cue's text; one of several lines has them in its note, too.
  * @throws MarkerFileError naming the line that cannot be read
  */
 export function readWebvtt(text: string): MarkerFile {
-  const lines = text.replace(/^\ufeff/, '').split(/\r\n|\r|\n/);
-  if (!/^WEBVTT(?:[ \t]|$)/.test(lines[0] ?? '')) {
+  const rows = text.replace(/^\ufeff/, '').split(/\r\n|\r|\n/);
+  if (!/^WEBVTT(?:[ \t]|$)/.test(rows[0] ?? '')) {
     throw new MarkerFileError('a WebVTT file starts with the word WEBVTT', 1);
   }
   const file: MarkerFile = { format: 'webvtt', rate: undefined, startFrame: undefined, markers: [], findings: [] };
   let at = 1;
-  while (at < lines.length && lines[at]?.trim() !== '') at += 1;
-  while (at < lines.length) {
-    while (at < lines.length && lines[at]?.trim() === '') at += 1;
-    if (at >= lines.length) break;
+  while (at < rows.length && rows[at]?.trim() !== '') at += 1;
+  while (at < rows.length) {
+    while (at < rows.length && rows[at]?.trim() === '') at += 1;
+    if (at >= rows.length) break;
     const block: string[] = [];
     const first = at;
-    while (at < lines.length && lines[at]?.trim() !== '') {
-      block.push(lines[at] ?? '');
+    while (at < rows.length && rows[at]?.trim() !== '') {
+      block.push(rows[at] ?? '');
       at += 1;
     }
     if (/^(NOTE|STYLE|REGION)(?:[ \t]|$)/.test(block[0] ?? '')) continue;
@@ -66,7 +71,8 @@ export function readWebvtt(text: string): MarkerFile {
     }
     const length = minus(end, start);
     if (length.num < 0) throw new MarkerFileError('a cue ends before it starts', first + timing + 1);
-    const name = webvttPlainText(block.slice(timing + 1).join('\n'));
+    const lines = plainLines(block.slice(timing + 1).join('\n'));
+    const name = lines.join(' ').trim();
     if (name === '') {
       file.findings.push({
         at: `line ${first + timing + 1}`,
@@ -74,7 +80,7 @@ export function readWebvtt(text: string): MarkerFile {
         done: 'kept it without a name',
       });
     }
-    file.markers.push(marker({ time: start, length, name }));
+    file.markers.push(marker({ time: start, length, name, note: lines.length > 1 ? lines.join('\n') : '' }));
   }
   return file;
 }
@@ -91,15 +97,15 @@ export function webvttStamp(time: Fraction): string {
   return `${two(hours)}:${two(minutes)}:${two(seconds)}.${String(all % 1000).padStart(3, '0')}`;
 }
 
-/** Text that stands in a cue as it is meant (section 4.2.2). */
-function cueText(name: string): string {
+/** One line of text that stands in a cue as it is meant (section 4.2.2). */
+export function webvttEscaped(name: string): string {
   return name.replace(/\s+/g, ' ').trim().replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;');
 }
 
 /** Writes markers as a WebVTT chapter file, one cue each. */
 export function writeWebvtt(file: Pick<MarkerFile, 'markers'>): string {
   const cues = file.markers.map(({ time, name }, index) => {
-    return `${webvttStamp(time)} --> ${webvttStamp(spanEnd(file.markers, index))}\n${cueText(name)}\n`;
+    return `${webvttStamp(time)} --> ${webvttStamp(spanEnd(file.markers, index))}\n${webvttEscaped(name)}\n`;
   });
   return ['WEBVTT\n', ...cues].join('\n');
 }

@@ -21,3 +21,6 @@ export const MARKER_WRITERS = {
 } satisfies Record<string, (file: Pick<MarkerFile, 'rate' | 'startFrame' | 'markers'>) => string>;
 
 export type WrittenFormat = keyof typeof MARKER_WRITERS;
+
+/** Formats that say where on the time line a marker is; the others count from the start of the exported file. */
+export const TIMECODED_FORMATS: ReadonlySet<string> = new Set<WrittenFormat>(['edl', 'otio', 'csv']);

@@ -21,6 +21,15 @@ function fromBig(num: bigint, den: bigint): Fraction {
   return { num: Number(n), den: Number(d) };
 }
 
+/** The fraction of two products that doubles hold exactly; undefined where only big integers do. */
+function fromSafe(num: number, den: number): Fraction | undefined {
+  if (!Number.isSafeInteger(num) || !Number.isSafeInteger(den) || den <= 0) return undefined;
+  let [x, y] = [Math.abs(num), den];
+  while (y !== 0) [x, y] = [y, x % y];
+  // Zero is added so that no minus zero comes out.
+  return { num: num / x + 0, den: den / x };
+}
+
 /**
  * The fraction `num / den` in lowest terms.
  * @throws RangeError if `den` is zero or either part is no safe integer.
@@ -36,6 +45,10 @@ export const ZERO: Fraction = { num: 0, den: 1 };
 
 /** `a + b`, exact. */
 export function plus(a: Fraction, b: Fraction): Fraction {
+  const [left, right] = [a.num * b.den, b.num * a.den];
+  const safe = Number.isSafeInteger(left) && Number.isSafeInteger(right);
+  const short = safe ? fromSafe(left + right, a.den * b.den) : undefined;
+  if (short) return short;
   return fromBig(BigInt(a.num) * BigInt(b.den) + BigInt(b.num) * BigInt(a.den), BigInt(a.den) * BigInt(b.den));
 }
 
@@ -46,6 +59,8 @@ export function minus(a: Fraction, b: Fraction): Fraction {
 
 /** `a × b`, exact. */
 export function times(a: Fraction, b: Fraction): Fraction {
+  const short = fromSafe(a.num * b.num, a.den * b.den);
+  if (short) return short;
   return fromBig(BigInt(a.num) * BigInt(b.num), BigInt(a.den) * BigInt(b.den));
 }
 
@@ -56,12 +71,16 @@ export function over(a: Fraction, b: Fraction): Fraction {
 
 /** Below zero, zero or above zero as `a` is less than, equal to or more than `b`. */
 export function compare(a: Fraction, b: Fraction): number {
+  const [left, right] = [a.num * b.den, b.num * a.den];
+  if (Number.isSafeInteger(left) && Number.isSafeInteger(right)) return left - right;
   const difference = BigInt(a.num) * BigInt(b.den) - BigInt(b.num) * BigInt(a.den);
   return difference < 0n ? -1 : difference > 0n ? 1 : 0;
 }
 
 /** The greatest whole number that is not above `a`. */
 export function floor(a: Fraction): number {
+  // The remainder of two doubles is exact, their quotient is not.
+  if (a.num >= 0) return (a.num - (a.num % a.den)) / a.den;
   const [num, den] = [BigInt(a.num), BigInt(a.den)];
   const remainder = ((num % den) + den) % den;
   return Number((num - remainder) / den);

@@ -1,23 +1,5 @@
 import type { Knex } from 'knex';
-
-const id = (table: Knex.CreateTableBuilder, name: string) => table.specificType(name, 'CHAR(36) CHARACTER SET ascii');
-const moment = (table: Knex.CreateTableBuilder, name: string) => table.specificType(name, 'DATETIME(3)');
-
-function refer(
-  table: Knex.CreateTableBuilder,
-  column: string,
-  to: string,
-  onDelete: 'CASCADE' | 'RESTRICT' | 'SET NULL',
-) {
-  table.foreign(column).references('id').inTable(to).onDelete(onDelete);
-}
-
-function claimColumns(table: Knex.CreateTableBuilder) {
-  table.string('leaseOwner', 80);
-  moment(table, 'leaseUntil');
-  moment(table, 'nextTryAt').notNullable();
-  table.integer('attempts').unsigned().notNullable().defaultTo(0);
-}
+import { claimColumns, id, moment, refer } from './columns';
 
 export async function up(db: Knex): Promise<void> {
   await db.schema.createTable('accounts', (table) => {

@@ -21,8 +21,8 @@ export interface Arrival extends TransferPace {
 
 interface Arrivals {
   arrivals: Map<string, Arrival>;
-  /** Starts bringing files in; a single one opens its Sheet. */
-  bring(files: Iterable<File>): Promise<void>;
+  /** Starts bringing files in, as new videos or as better cuts of one; a single new one opens its Sheet. */
+  bring(files: Iterable<File>, videoId?: string): Promise<void>;
   /** Goes on with a transfer that broke off, if the file is the same. */
   goOn(file: File, fingerprint: string | undefined): Promise<void>;
 }
@@ -97,18 +97,18 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
   );
 
   const bring = useCallback(
-    async (files: Iterable<File>) => {
+    async (files: Iterable<File>, videoId?: string) => {
       const all = [...files];
       for (const file of all) {
         try {
           const fingerprint = await fingerprintOf(file);
-          const json = { fileName: file.name, size: file.size, fingerprint };
+          const json = { fileName: file.name, size: file.size, fingerprint, videoId };
           const made = await ask<{ videoId: string; cutId: string; goesOn: boolean }>('/api/videos', {
             method: 'POST',
             json,
           });
           start(file, made.cutId, made.videoId, made.goesOn);
-          if (all.length === 1) router.push(`/videos/${made.videoId}`);
+          if (all.length === 1 && !videoId) router.push(`/videos/${made.videoId}`);
         } catch (error) {
           trouble(error);
         }

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { DeskError } from '@/desk/desk-error';
-import { lookAtSheet } from '@/desk/look';
+import { lookAtMarkers, lookAtSheet } from '@/desk/look';
 import { Sheet } from './sheet/sheet';
 
 export const dynamic = 'force-dynamic';
@@ -24,5 +24,6 @@ export async function generateMetadata(props: PageProps): Promise<Metadata> {
 }
 
 export default async function SheetPage(props: PageProps) {
-  return <Sheet first={await sheetOr404(props)} />;
+  const sheet = await sheetOr404(props);
+  return <Sheet first={sheet} firstMarkers={await lookAtMarkers(sheet.id)} />;
 }

@@ -10,33 +10,38 @@ import { Meter } from '@/ui/meter';
 import { ChapterPanel } from './chapter-panel';
 import { Player } from './player';
 import { Ruler } from './ruler';
+import { TimeLinePoints } from './time-line-points';
+import { useTimeLine } from './time-line-state';
 import { Transport } from './transport';
-import type { SheetHandle } from './use-sheet';
 import type { FileTaking } from './use-take-file';
 
 interface CutBlockProps {
-  handle: SheetHandle;
   taking: FileTaking;
   arrival: Arrival | undefined;
 }
 
 /** The cut: player, chapters beside it, the time ruler below. */
-export function CutBlock({ handle, taking, arrival }: CutBlockProps) {
-  const { sheet } = handle;
+export function CutBlock({ taking, arrival }: CutBlockProps) {
+  const { sheet } = useTimeLine().handle;
   const { cut } = sheet;
   const input = useRef<HTMLInputElement>(null);
   return (
     <section id="cut" aria-label="Cut and chapters" className="enamel overflow-hidden">
-      <div className="grid md:grid-cols-[minmax(0,1fr)_282px]">
+      <div className="relative md:pr-[300px]">
         {cut && (cut.state === 'ready' || cut.state === 'reading') ? (
-          <Player cutId={cut.id} />
+          <Player cutId={cut.id} captions={sheet.captions} />
         ) : (
           <CutComing cut={cut} arrival={arrival} />
         )}
-        <ChapterPanel handle={handle} onPickFile={() => input.current?.click()} />
+        <ChapterPanel onPickFile={() => input.current?.click()} />
       </div>
-      <Transport handle={handle} />
-      {cut?.facts && <Ruler handle={handle} duration={cut.facts.duration} exact={cut.facts.video.rate} />}
+      <Transport />
+      {cut?.facts && (
+        <>
+          <Ruler />
+          <TimeLinePoints />
+        </>
+      )}
       <input
         ref={input}
         type="file"

@@ -1,10 +1,16 @@
+'use client';
+
+import { useRef } from 'react';
 import { binarySize, codecName, containerName } from '@/core/delivery';
 import { rate, rateName, toDecimal, viewerTime } from '@/core/time';
 import type { CutView } from '@/desk/views';
+import { Button } from '@/ui/button';
+import type { FileTaking } from './use-take-file';
 
-/** What the cut was found to be. */
-export function CutFactsBlock({ cut }: { cut: CutView | undefined }) {
+/** What the cut was found to be, and what can be taken out of it or put in its place. */
+export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; taking: FileTaking }) {
   const { facts } = cut ?? {};
+  const input = useRef<HTMLInputElement>(null);
   if (!facts) return null;
   const { video, audio, duration, bitRate } = facts;
   const exact = rate(video.rate.num, video.rate.den);
@@ -31,6 +37,27 @@ export function CutFactsBlock({ cut }: { cut: CutView | undefined }) {
           </div>
         ))}
       </dl>
+      {facts.chaptersInside ? (
+        <button type="button" onClick={taking.takeInside} className="textlink mt-2 text-sm">
+          Take the {facts.chaptersInside} chapters that are inside it
+        </button>
+      ) : null}
+      <Button look="plain" className="mt-2" onClick={() => input.current?.click()}>
+        Bring a better cut
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept="video/*,.mkv,.mov"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Better cut"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) void taking.takeFile(file);
+        }}
+      />
     </section>
   );
 }

@@ -45,6 +45,15 @@ export function ExportMenu({ videoId }: { videoId: string }) {
               ))}
             </DropdownMenu.Group>
           ))}
+          <DropdownMenu.Item asChild>
+            <a
+              href={`/api/videos/${videoId}/with-chapters`}
+              download
+              className="col-span-2 mt-1 block rounded-md border-line border-t px-2.5 py-1.5 text-sm outline-none data-highlighted:bg-copper-wash"
+            >
+              The cut itself, with its chapters inside
+            </a>
+          </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

@@ -3,14 +3,17 @@
 import { useRef } from 'react';
 import { binarySize } from '@/core/delivery';
 import { Button } from '@/ui/button';
-import { usePlayer } from './player-state';
+import { usePlayer, usePlayhead } from './player-state';
+import { useTimeLine } from './time-line-state';
 import type { SheetHandle } from './use-sheet';
 import type { FileTaking } from './use-take-file';
 
 /** The thumbnail: an own picture, the frame at the playhead, or what the site picks. */
 export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: FileTaking }) {
   const { sheet, act } = handle;
-  const { timecode, seconds } = usePlayer();
+  const player = usePlayer();
+  const { timecode, timeOfCutFrame } = useTimeLine();
+  const { frame } = usePlayhead();
   const input = useRef<HTMLInputElement>(null);
   const { picture } = sheet;
   const at = `/api/videos/${sheet.id}/picture`;
@@ -36,8 +39,8 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
         )}
         <div className="flex flex-col items-start gap-2">
           {sheet.cut?.facts && (
-            <Button onClick={() => act(at, { method: 'POST', json: { seconds } })}>
-              Take the frame at <span className="font-mono">{timecode}</span>
+            <Button onClick={() => act(at, { method: 'POST', json: { seconds: player.now().seconds } })}>
+              Take the frame at <span className="font-mono">{timecode(timeOfCutFrame(frame))}</span>
             </Button>
           )}
           <Button onClick={() => input.current?.click()}>Choose a picture file</Button>

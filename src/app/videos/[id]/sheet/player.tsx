@@ -2,28 +2,33 @@
 
 import { Pause, Play } from 'lucide-react';
 import { useEffect } from 'react';
-import { usePlayer } from './player-state';
+import type { SheetView } from '@/desk/views';
+import { useFromPlayhead, usePlayer } from './player-state';
+import { PositionText } from './position-text';
+import { ViewerBar } from './viewer-bar';
 
-/** The cut, playing, with where it stands as timecode and frame. */
-export function Player({ cutId }: { cutId: string }) {
-  const { video, timecode, frame, speed, setSpeed, setSeconds } = usePlayer();
+/** The cut, playing, with its captions, the chapters as viewers get them, and where it stands. */
+export function Player({ cutId, captions }: { cutId: string; captions: SheetView['captions'] }) {
+  const { video, noteSeconds, setSpeed } = usePlayer();
+  const speed = useFromPlayhead((at) => at.speed);
   useEffect(() => {
     const player = video.current;
     if (!player) return;
     let handle = 0;
     const follow: VideoFrameRequestCallback = (_now, { mediaTime }) => {
-      setSeconds(mediaTime);
+      noteSeconds(mediaTime);
       handle = player.requestVideoFrameCallback(follow);
     };
     handle = player.requestVideoFrameCallback(follow);
     return () => player.cancelVideoFrameCallback(handle);
-  }, [video, setSeconds]);
+  }, [video, noteSeconds]);
   const running = speed !== 0;
   const toggle = () => setSpeed(running ? 0 : 1);
   return (
-    <div className="relative bg-[#0e1620]">
-      {/* biome-ignore lint/a11y/useMediaCaption: this is the manager's own cut, before there are captions */}
+    <div className="flex flex-col bg-[#0e1620]">
+      {/* biome-ignore lint/a11y/useMediaCaption: this is the manager's own cut, which may have no captions yet */}
       <video
+        key={cutId}
         ref={video}
         src={`/api/cuts/${cutId}/file`}
         preload="auto"
@@ -31,20 +36,29 @@ export function Player({ cutId }: { cutId: string }) {
         onClick={toggle}
         onEnded={() => setSpeed(0)}
         className="aspect-video w-full"
-      />
-      <div className="absolute bottom-2.5 left-3 flex items-center gap-2">
+      >
+        {captions.map(({ id, language }, index) => (
+          <track
+            key={id}
+            kind="captions"
+            src={`/api/captions/${id}`}
+            srcLang={language}
+            label={language}
+            default={index === 0}
+          />
+        ))}
+      </video>
+      <ViewerBar />
+      <div className="flex flex-1 items-center gap-2.5 px-3 py-2 text-white">
         <button
           type="button"
           onClick={toggle}
           aria-label={running ? 'Stop' : 'Play'}
-          className="rounded-full bg-[#0e1620cc] p-2 text-white hover:bg-[#0e1620]"
+          className="rounded-full p-2 hover:bg-white/15"
         >
           {running ? <Pause size={18} /> : <Play size={18} />}
         </button>
-        <span className="rounded-md bg-[#0e1620cc] px-2 py-1 font-medium font-mono text-white">
-          {timecode} · frame {frame}
-          {running && speed !== 1 && ` · ${speed}×`}
-        </span>
+        <PositionText />
       </div>
     </div>
   );

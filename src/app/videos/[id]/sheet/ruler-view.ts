@@ -2,12 +2,7 @@
 
 import { scaleLinear } from 'd3-scale';
 import { useEffect, useRef, useState } from 'react';
-
-/** The part of the cut that the ruler shows, in seconds. */
-interface Span {
-  from: number;
-  to: number;
-}
+import type { RulerSpan } from './ruler-shape';
 
 /** Seconds that the ruler shows at the closest. */
 const CLOSEST_SECONDS = 1;
@@ -16,14 +11,14 @@ const CLOSEST_SECONDS = 1;
 export function useRulerView(length: number) {
   const box = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(880);
-  const [span, setSpan] = useState<Span>({ from: 0, to: length });
+  const [span, setSpan] = useState<RulerSpan>({ from: 0, to: length });
   useEffect(() => {
     const watch = new ResizeObserver(([entry]) => entry && setWidth(Math.max(280, entry.contentRect.width)));
     if (box.current) watch.observe(box.current);
     return () => watch.disconnect();
   }, []);
 
-  const bounded = (from: number, wide: number): Span => {
+  const bounded = (from: number, wide: number): RulerSpan => {
     const shown = Math.min(length, Math.max(CLOSEST_SECONDS, wide));
     const start = Math.max(0, Math.min(from, length - shown));
     return { from: start, to: start + shown };
@@ -54,5 +49,5 @@ export function useRulerView(length: number) {
   }, []);
 
   const x = scaleLinear([span.from, span.to], [0, width]);
-  return { box, width, span, x, zoom, showAll, isWhole: span.from === 0 && span.to >= length };
+  return { box, width, span, x, zoom, move, showAll, isWhole: span.from === 0 && span.to >= length };
 }

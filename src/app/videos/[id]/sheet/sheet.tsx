@@ -3,9 +3,11 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import type { SheetView } from '@/desk/views';
+import type { MarkersView, SheetView } from '@/desk/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
+import { BetterCut } from './better-cut';
+import { CaptionsBlock } from './captions-block';
 import { CutBlock } from './cut-block';
 import { CutFactsBlock } from './cut-facts-block';
 import { History } from './history';
@@ -14,13 +16,14 @@ import { MarkerTable } from './marker-table';
 import { PictureBlock } from './picture-block';
 import { PlayerProvider } from './player-state';
 import { Rail } from './rail';
+import { TimeLineProvider } from './time-line-state';
 import { isTyping } from './typing';
 import { type SheetHandle, useSheet } from './use-sheet';
 import { useTakeFile } from './use-take-file';
 import { WordsBlock } from './words-block';
 
 /** One video on one page, in the order of the work. */
-export function Sheet({ first }: { first: SheetView }) {
+export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers: MarkersView }) {
   const handle = useSheet(first);
   const { sheet, saving, undo, redo } = handle;
   const { arrivals } = useArrivals();
@@ -37,62 +40,66 @@ export function Sheet({ first }: { first: SheetView }) {
   }, [undo, redo]);
   return (
     <PlayerProvider rate={sheet.cut?.facts?.video.rate}>
-      <main
-        className={`grid items-start gap-6 px-4 py-4 sm:px-7 lg:grid-cols-[minmax(0,1fr)_318px] ${over ? 'bg-copper-wash' : ''}`}
-        onDragOver={(event) => {
-          event.preventDefault();
-          setOver(true);
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={(event) => {
-          event.preventDefault();
-          setOver(false);
-          for (const file of event.dataTransfer.files) void taking.takeFile(file);
-        }}
-      >
-        <div className="grid gap-4">
-          <div>
-            <p className="mb-1 text-[13px] text-soft">{sheet.cut?.fileName ?? 'no cut yet'}</p>
-            <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
-              <h1>{sheet.title || 'Without a title'}</h1>
-              <small role="status" className="text-[13px] text-soft">
-                {saving ? 'saving …' : 'all saved'}
-              </small>
-              <span className="ml-auto flex gap-1">
-                <Button
-                  look="plain"
-                  onClick={undo}
-                  aria-disabled={!sheet.canUndo}
-                  aria-label="Undo"
-                  title="Undo (Ctrl Z)"
-                >
-                  <Undo2 size={17} className={sheet.canUndo ? '' : 'opacity-40'} />
-                </Button>
-                <Button
-                  look="plain"
-                  onClick={redo}
-                  aria-disabled={!sheet.canRedo}
-                  aria-label="Redo"
-                  title="Redo (Ctrl Shift Z)"
-                >
-                  <Redo2 size={17} className={sheet.canRedo ? '' : 'opacity-40'} />
-                </Button>
-              </span>
+      <TimeLineProvider handle={handle} first={firstMarkers}>
+        <main
+          className={`grid items-start gap-6 px-4 py-4 sm:px-7 lg:grid-cols-[minmax(0,1fr)_318px] ${over ? 'bg-copper-wash' : ''}`}
+          onDragOver={(event) => {
+            event.preventDefault();
+            setOver(true);
+          }}
+          onDragLeave={() => setOver(false)}
+          onDrop={(event) => {
+            event.preventDefault();
+            setOver(false);
+            for (const file of event.dataTransfer.files) void taking.takeFile(file);
+          }}
+        >
+          <div className="grid gap-4">
+            <div>
+              <p className="mb-1 text-[13px] text-soft">{sheet.cut?.fileName ?? 'no cut yet'}</p>
+              <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
+                <h1>{sheet.title || 'Without a title'}</h1>
+                <small role="status" className="text-[13px] text-soft">
+                  {saving ? 'saving …' : 'all saved'}
+                </small>
+                <span className="ml-auto flex gap-1">
+                  <Button
+                    look="plain"
+                    onClick={undo}
+                    aria-disabled={!sheet.canUndo}
+                    aria-label="Undo"
+                    title="Undo (Ctrl Z)"
+                  >
+                    <Undo2 size={17} className={sheet.canUndo ? '' : 'opacity-40'} />
+                  </Button>
+                  <Button
+                    look="plain"
+                    onClick={redo}
+                    aria-disabled={!sheet.canRedo}
+                    aria-label="Redo"
+                    title="Redo (Ctrl Shift Z)"
+                  >
+                    <Redo2 size={17} className={sheet.canRedo ? '' : 'opacity-40'} />
+                  </Button>
+                </span>
+              </div>
             </div>
+            <ImportDialog taking={taking} />
+            <BetterCut />
+            <CutBlock taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
+            <MarkerTable />
+            <CaptionsBlock handle={handle} taking={taking} />
+            <WordsBlock handle={handle} />
+            <PictureBlock handle={handle} taking={taking} />
+            <History channels={sheet.channels} />
           </div>
-          <ImportDialog taking={taking} />
-          <CutBlock handle={handle} taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
-          <MarkerTable handle={handle} />
-          <WordsBlock handle={handle} />
-          <PictureBlock handle={handle} taking={taking} />
-          <History channels={sheet.channels} />
-        </div>
-        <aside className="grid gap-4 lg:sticky lg:top-4">
-          <Rail handle={handle} />
-          <CutFactsBlock cut={sheet.cut} />
-          <Discard handle={handle} />
-        </aside>
-      </main>
+          <aside className="grid gap-4 lg:sticky lg:top-4">
+            <Rail handle={handle} />
+            <CutFactsBlock cut={sheet.cut} taking={taking} />
+            <Discard handle={handle} />
+          </aside>
+        </main>
+      </TimeLineProvider>
     </PlayerProvider>
   );
 }

@@ -1,27 +1,13 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
 import { type FormEvent, useEffect, useRef, useState } from 'react';
-import { type Fraction, rate, timeOfFrame } from '@/core/time';
-import type { MarkerView } from '@/desk/views';
+import type { Fraction } from '@/core/time';
 import { Button } from '@/ui/button';
+import { useNotices } from '@/ui/notices';
+import { KeyList } from './key-list';
 import { usePlayer } from './player-state';
+import { again, useTimeLine } from './time-line-state';
 import { isTyping } from './typing';
-import type { SheetHandle } from './use-sheet';
-
-const KEYS: [keys: string, does: string][] = [
-  ['Space', 'play, stop'],
-  ['L · K · J', 'play on, stop, play backwards; again for double speed'],
-  ['← →', 'a frame back, on'],
-  ['Shift ← →', 'ten frames'],
-  ['[ ]', 'to the marker before, after'],
-  ['Alt ← →', 'move the marker at the playhead by a frame'],
-  ['+ − 0', 'on the ruler: closer, wider, all of it'],
-  ['M', 'a marker at the playhead; type its name, the video plays on'],
-  ['Delete', 'take away the marker at the playhead'],
-  ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
-  ['?', 'this list'],
-];
 
 const FASTEST = 8;
 
@@ -31,78 +17,84 @@ function faster(speed: number, direction: 1 | -1): number {
 }
 
 /** The trade's keys, wherever the eye is on the Sheet, and the naming of a marker that is put down with M. */
-export function Transport({ handle }: { handle: SheetHandle }) {
-  const { sheet } = handle;
+export function Transport() {
+  const { handle, markers, change, timecode, timeOfCutFrame } = useTimeLine();
+  const { sheet, save } = handle;
   const player = usePlayer();
+  const { say } = useNotices();
   const [naming, setNaming] = useState<{ time: Fraction; timecode: string }>();
   const [help, setHelp] = useState(false);
   const keys = useRef<(event: KeyboardEvent) => void>(() => {});
 
-  const at = (markers: MarkerView[]) => markers.find((marker) => marker.timecode === player.timecode);
+  const here = () => timecode(timeOfCutFrame(player.frame()));
+  const at = () => markers.find((marker) => marker.timecode === here());
   const go = (direction: 1 | -1) => {
-    const others = sheet.markers.filter((marker) => marker.timecode !== player.timecode);
-    const ahead = others.filter((marker) => (marker.seconds - player.seconds) * direction > 0);
+    const [code, { seconds }] = [here(), player.now()];
+    const ahead = markers.filter(
+      (marker) => marker.timecode !== code && !marker.outside && (marker.seconds - seconds) * direction > 0,
+    );
     const target = direction > 0 ? ahead[0] : ahead.at(-1);
     // Into the frame, so that the one that is shown is the marker's.
     if (target) player.seek(target.seconds + 0.001);
   };
-  const nudge = (event: KeyboardEvent, frames: 1 | -1) => {
-    const marker = at(sheet.markers);
-    const exact = sheet.cut?.facts?.video.rate;
-    if (!marker || !exact || player.frame + frames < 0) return;
-    event.preventDefault();
-    const { id, name, note, colour, hidden } = marker;
-    const time = timeOfFrame(player.frame + frames, rate(exact.num, exact.den));
-    void handle.changeMarkers({ put: [{ id, name, note, colour, hidden, time }] });
-    player.step(frames);
+  const nudge = (frames: 1 | -1) => {
+    const marker = at();
+    const frame = player.frame() + frames;
+    if (!marker || frame < 0) return;
+    void change({ put: [{ ...again(marker), time: timeOfCutFrame(frame) }] });
+    player.seekFrame(frame);
+  };
+  const setIn = () => {
+    const time = timeOfCutFrame(player.frame());
+    if (player.frame() === 0) {
+      say('The cut begins at this frame already.');
+      return;
+    }
+    void save({ timeLine: { ...sheet.timeLine, from: time, cutId: sheet.cut?.id } });
+    player.seek(0);
+    say(`The cut begins at ${timecode(time)} of the time line now, and its markers stand earlier. Undo takes it back.`);
+  };
+  const setOut = () => {
+    const to = timeOfCutFrame(player.frame() + 1);
+    void save({ timeLine: { ...sheet.timeLine, to } });
+    say(`The exported range ends at ${timecode(to)} now. Markers after it become no chapters.`);
+  };
+  const shortcuts: Record<string, (event: KeyboardEvent) => void> = {
+    k: () => player.setSpeed(0),
+    l: () => player.setSpeed(faster(player.now().speed, 1)),
+    j: () => player.setSpeed(faster(player.now().speed, -1)),
+    ArrowLeft: (event) => player.seekFrame(player.frame() - (event.shiftKey ? 10 : 1)),
+    ArrowRight: (event) => player.seekFrame(player.frame() + (event.shiftKey ? 10 : 1)),
+    '[': () => go(-1),
+    ']': () => go(1),
+    i: setIn,
+    o: setOut,
+    m: () => setNaming({ time: timeOfCutFrame(player.frame()), timecode: here() }),
+    Delete: () => {
+      const marker = at();
+      if (marker) void change({ remove: [marker.id] });
+    },
   };
   keys.current = (event) => {
     if (isTyping(event.target) || event.ctrlKey || event.metaKey || help) return;
-    if (event.altKey) {
-      if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') nudge(event, event.key === 'ArrowLeft' ? -1 : 1);
+    if (event.key === '?') {
+      event.preventDefault();
+      setHelp(true);
       return;
     }
-    const onControl =
-      event.target instanceof HTMLElement && event.target.closest('button, a, select, input, [role=slider]');
-    const slider = event.target instanceof HTMLElement && event.target.closest('[role=slider], input[type=radio]');
-    switch (event.key) {
-      case ' ':
-        if (onControl) return;
-        player.setSpeed(player.speed === 0 ? 1 : 0);
-        break;
-      case 'k':
-        player.setSpeed(0);
-        break;
-      case 'l':
-        player.setSpeed(faster(player.speed, 1));
-        break;
-      case 'j':
-        player.setSpeed(faster(player.speed, -1));
-        break;
-      case 'ArrowLeft':
-      case 'ArrowRight':
-        if (slider) return;
-        player.step((event.shiftKey ? 10 : 1) * (event.key === 'ArrowLeft' ? -1 : 1));
-        break;
-      case '[':
-        go(-1);
-        break;
-      case ']':
-        go(1);
-        break;
-      case 'm':
-        if (sheet.cut?.facts) setNaming({ time: player.frameTime, timecode: player.timecode });
-        break;
-      case 'Delete': {
-        const marker = at(sheet.markers);
-        if (marker) void handle.changeMarkers({ remove: [marker.id] });
-        break;
-      }
-      case '?':
-        setHelp(true);
-        break;
-      default:
-        return;
+    if (!sheet.cut?.facts) return;
+    const on = (what: string) => event.target instanceof HTMLElement && event.target.closest(what) !== null;
+    const arrow = event.key === 'ArrowLeft' || event.key === 'ArrowRight';
+    if (event.altKey) {
+      if (!arrow) return;
+      nudge(event.key === 'ArrowLeft' ? -1 : 1);
+    } else if (event.key === ' ') {
+      if (on('button, a, select, input, [role=slider]')) return;
+      player.setSpeed(player.now().speed === 0 ? 1 : 0);
+    } else {
+      const does = Object.hasOwn(shortcuts, event.key) ? shortcuts[event.key] : undefined;
+      if (!does || (arrow && on('[role=slider], input[type=radio]'))) return;
+      does(event);
     }
     event.preventDefault();
   };
@@ -118,9 +110,9 @@ export function Transport({ handle }: { handle: SheetHandle }) {
         <NameMarker
           timecode={naming.timecode}
           onEnd={(name) => {
-            const colour = sheet.chapterColours[0] || 'green';
+            const colour = sheet.chapterChoice.colours[0] || 'green';
             if (name !== undefined) {
-              void handle.changeMarkers({ put: [{ time: naming.time, name, note: '', colour, hidden: false }] });
+              void change({ put: [{ time: naming.time, name, note: '', colour, kind: 'by choice' }] });
             }
             setNaming(undefined);
           }}
@@ -158,32 +150,5 @@ function NameMarker({ timecode, onEnd }: { timecode: string; onEnd: (name: strin
       />
       <Button type="submit">Put it down</Button>
     </form>
-  );
-}
-
-function KeyList({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
-  return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="enamel fixed top-24 left-1/2 z-50 w-[min(520px,92vw)] -translate-x-1/2 p-6 shadow-xl"
-        >
-          <Dialog.Title className="mb-3 font-display font-semibold text-lg">Keys</Dialog.Title>
-          <dl className="grid grid-cols-[170px_1fr] gap-x-4 gap-y-1.5">
-            {KEYS.map(([keys, does]) => (
-              <div key={keys} className="contents">
-                <dt className="font-mono">{keys}</dt>
-                <dd>{does}</dd>
-              </div>
-            ))}
-          </dl>
-          <Dialog.Close asChild>
-            <Button className="mt-5">Close</Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
   );
 }

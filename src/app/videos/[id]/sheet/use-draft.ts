@@ -13,6 +13,7 @@ export function useDraft(saved: string, save: (text: string) => Promise<boolean>
   const dirty = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const newest = useRef(text);
+  const underWay = useRef<string>(undefined);
   useEffect(() => {
     if (!dirty.current) setText(saved);
   }, [saved]);
@@ -20,7 +21,10 @@ export function useDraft(saved: string, save: (text: string) => Promise<boolean>
     clearTimeout(timer.current);
     if (!dirty.current) return;
     const sending = newest.current;
+    if (sending === underWay.current) return;
+    underWay.current = sending;
     const done = await save(sending);
+    underWay.current = undefined;
     // What was typed while it was being saved is still to be saved.
     if (done && newest.current === sending) dirty.current = false;
   };

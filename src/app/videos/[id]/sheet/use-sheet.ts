@@ -2,18 +2,14 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
-import type { MarkerView, SheetView } from '@/desk/views';
+import type { SheetView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 
 /** Fields of the record that the Sheet sets. */
-export type SheetEdit = Partial<Pick<SheetView, 'title' | 'description' | 'tags' | 'privacy' | 'chapterColours'>>;
-
-/** Markers that are put, new where they have no id, and those taken away. */
-export interface MarkerEdit {
-  put?: (Pick<MarkerView, 'time' | 'name' | 'note' | 'colour' | 'hidden'> & { id?: string })[];
-  remove?: string[];
-}
+export type SheetEdit = Partial<
+  Pick<SheetView, 'title' | 'description' | 'tags' | 'privacy' | 'chapterChoice' | 'timeLine'>
+>;
 
 /** A video's Sheet as it is now, and everything that can be done with it. Each call saves at once. */
 export function useSheet(first: SheetView) {
@@ -24,41 +20,44 @@ export function useSheet(first: SheetView) {
   const [saving, setSaving] = useState(0);
   const { data } = useQuery({ queryKey: key, queryFn: () => ask<SheetView>(`/api/videos/${id}`), initialData: first });
 
+  // One thing is done after the other, so that an older value never arrives last and undo takes back what came before it.
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
   /** Asks, reads the Sheet again, and says what went wrong. Whether it went well is returned. */
   const act = useCallback(
-    async (address: string, init: Parameters<typeof ask>[1]): Promise<boolean> => {
+    (address: string, init: Parameters<typeof ask>[1]): Promise<boolean> => {
       setSaving((count) => count + 1);
-      try {
-        await ask(address, init);
-        return true;
-      } catch (error) {
-        trouble(error);
-        return false;
-      } finally {
-        await client.invalidateQueries({ queryKey: ['sheet', id] });
-        setSaving((count) => count - 1);
-      }
+      const done = queue.current.then(async () => {
+        try {
+          await ask(address, init);
+          return true;
+        } catch (error) {
+          trouble(error);
+          return false;
+        } finally {
+          await client.invalidateQueries({ queryKey: ['sheet', id] });
+          setSaving((count) => count - 1);
+        }
+      });
+      queue.current = done;
+      return done;
     },
     [client, id, trouble],
   );
 
   const at = `/api/videos/${id}`;
-  // What is being saved is shown at once, over whatever is read meanwhile, until it has been read back. One save follows
-  // the other, so that an older value never arrives last.
+  // What is being saved is shown at once, over whatever is read meanwhile, until it has been read back.
   const [pending, setPending] = useState<SheetEdit[]>([]);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const save = (edit: SheetEdit): Promise<boolean> => {
     setPending((all) => [...all, edit]);
-    const saved = queue.current.then(() => act(at, { method: 'PATCH', json: edit }));
-    queue.current = saved.finally(() => setPending((all) => all.filter((each) => each !== edit)));
-    return saved;
+    return act(at, { method: 'PATCH', json: edit }).finally(() =>
+      setPending((all) => all.filter((each) => each !== edit)),
+    );
   };
   return {
     sheet: Object.assign({}, data, ...pending) as SheetView,
     saving: saving > 0,
     act,
     save,
-    changeMarkers: (change: MarkerEdit) => act(`${at}/markers`, { method: 'PATCH', json: change }),
     undo: () => act(`${at}/undo`, { method: 'POST' }),
     redo: () => act(`${at}/redo`, { method: 'POST' }),
     send: () => act(`${at}/send`, { method: 'POST' }),

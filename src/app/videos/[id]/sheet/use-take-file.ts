@@ -1,53 +1,92 @@
 'use client';
 
-import { useState } from 'react';
-import { type ImportWay, MARKER_FILE_ENDINGS } from '@/core/markers';
+import { useRef, useState } from 'react';
+import { type ImportWay, MARKER_FILE_ENDINGS, type TableColumns } from '@/core/markers';
 import type { MarkerPreview } from '@/desk/markers';
+import { useArrivals } from '@/ui/arrivals/arrivals';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 import type { SheetHandle } from './use-sheet';
 
-/** A marker file that was read and waits for the manager's word. */
+/** A marker file that was read and waits for the manager's word; without a file, the chapters inside the cut. */
 export interface WaitingImport {
-  file: File;
+  name: string;
+  file: File | undefined;
+  columns: TableColumns | undefined;
   preview: MarkerPreview;
 }
 
 /**
- * Takes a file that was dropped or picked on the Sheet: a marker file onto the ruler, a picture as the thumbnail. Where a
- * marker file would change something that is there, or has findings, it waits to be looked at first.
+ * Takes a file that was dropped or picked on the Sheet: a marker file onto the ruler, captions, a picture as the
+ * thumbnail, a video as a better cut. A marker file waits to be looked at first.
  */
 export function useTakeFile({ sheet, act }: SheetHandle) {
   const [waiting, setWaiting] = useState<WaitingImport>();
   const { say, trouble } = useNotices();
+  const { bring } = useArrivals();
   const at = `/api/videos/${sheet.id}`;
 
-  const takeMarkers = async (file: File, way: ImportWay): Promise<void> => {
-    setWaiting(undefined);
-    const done = await act(`${at}/markers?way=${way}`, { method: 'POST', body: file });
-    if (done) say(`The markers of “${file.name}” are on the ruler. Tick the colours that viewers see.`);
+  const address = ({ file, name, columns }: Pick<WaitingImport, 'file' | 'name' | 'columns'>, what: string) => {
+    const query = new URLSearchParams(what);
+    if (!file) query.set('inside', '');
+    query.set('name', name);
+    if (columns) query.set('columns', JSON.stringify(columns));
+    return `${at}/markers?${query}`;
   };
-  const look = async (file: File): Promise<void> => {
+  const newest = useRef(0);
+  const look = async (from: Pick<WaitingImport, 'file' | 'name' | 'columns'>): Promise<void> => {
+    newest.current += 1;
+    const turn = newest.current;
     try {
-      const preview = await ask<MarkerPreview>(`${at}/markers?preview`, { method: 'POST', body: file });
-      if (preview.there === 0 && preview.findings.length === 0) await takeMarkers(file, 'replace');
       // Kept as bytes: a browser may no longer read a file whose choice has been cleared.
-      else setWaiting({ file: new File([await file.arrayBuffer()], file.name), preview });
+      const file = from.file && new File([await from.file.arrayBuffer()], from.file.name);
+      const asked = { ...from, file };
+      const preview = await ask<MarkerPreview>(address(asked, 'preview'), { method: 'POST', body: file });
+      // An answer that was overtaken by a later choice of columns says nothing any more.
+      if (turn === newest.current) setWaiting({ ...asked, preview });
     } catch (error) {
       trouble(error);
     }
   };
+  const takeMarkers = async (from: WaitingImport, way: ImportWay): Promise<void> => {
+    setWaiting(undefined);
+    const done = await act(address(from, `way=${way}`), { method: 'POST', body: from.file });
+    if (done) say(`The markers of ${from.name} are on the ruler. Tick the colours that viewers see.`);
+  };
+  const takeCaptions = async ({ file, name }: WaitingImport, language: string): Promise<void> => {
+    setWaiting(undefined);
+    const query = new URLSearchParams({ language, name });
+    const done = await act(`${at}/captions?${query}`, { method: 'POST', body: file });
+    if (done) say(`The captions are on the player.`);
+  };
   const takeFile = async (file: File): Promise<void> => {
     const name = file.name.toLowerCase();
-    if (MARKER_FILE_ENDINGS.some((ending) => name.endsWith(ending))) return look(file);
+    if (MARKER_FILE_ENDINGS.some((ending) => name.endsWith(ending))) {
+      return look({ file, name: file.name, columns: undefined });
+    }
     if (file.type.startsWith('image/')) {
       await act(`${at}/picture`, { method: 'POST', body: file });
       return;
     }
+    if (file.type.startsWith('video/') || /\.(mkv|mov|mp4|webm)$/.test(name)) return bring([file], sheet.id);
     const markers = MARKER_FILE_ENDINGS.join(', ');
-    trouble(`“${file.name}” is neither a marker file (${markers}) nor a picture. New cuts are brought on the Board.`);
+    trouble(`“${file.name}” is neither a marker file (${markers}), nor a picture, nor a better cut.`);
   };
-  return { takeFile, takeMarkers, waiting, forget: () => setWaiting(undefined) };
+  return {
+    takeFile,
+    takeInside: () => look({ file: undefined, name: 'the cut', columns: undefined }),
+    takeMarkers,
+    takeCaptions,
+    /** Reads a waiting table again, its columns as the manager says. */
+    chooseColumns(columns: TableColumns) {
+      if (!waiting?.preview.table) return;
+      const { preview } = waiting;
+      setWaiting({ ...waiting, columns, preview: { ...preview, table: { ...waiting.preview.table, columns } } });
+      void look({ ...waiting, columns });
+    },
+    waiting,
+    forget: () => setWaiting(undefined),
+  };
 }
 
 /** What taking files on one Sheet gives. */

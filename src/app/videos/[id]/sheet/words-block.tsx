@@ -1,9 +1,10 @@
 'use client';
 
 import { type ReactNode, useState } from 'react';
-import { chapterText } from '@/core/chapters';
+import { chapterLines, chapterText } from '@/core/chapters';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { tagsFromText, textLength } from '@/core/words';
+import { useTimeLine } from './time-line-state';
 import { useDraft } from './use-draft';
 import type { SheetHandle } from './use-sheet';
 
@@ -44,7 +45,8 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
   const sites = [
     ...new Map(sheet.channels.filter((each) => each.ticked).map((each) => [each.site, each.rules])).values(),
   ];
-  const chapters = sheet.chapters.length > 0 ? `\n\n${chapterText(sheet.chapters)}` : '';
+  const { chapters: made, duration } = useTimeLine();
+  const chapters = made.length > 0 ? `\n\n${chapterText(chapterLines(made, duration))}` : '';
   return (
     <section aria-label="Words" className="enamel grid gap-3.5 px-4 py-3.5">
       <h2>Words</h2>
@@ -77,7 +79,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
         label="Description"
         below={
           <>
-            {sheet.chapters.length > 0 && <span>the chapters follow below it</span>}
+            {made.length > 0 && <span>the chapters follow below it</span>}
             {sites.map(
               ({ name, text: limit }) =>
                 limit && (

@@ -1,6 +1,7 @@
 import { guarded } from '@/app/guard';
 import { LARGEST_MARKER_FILE, MarkerFileError } from '@/core/markers';
-import { editMarkers, exportMarkers, importMarkers, previewMarkers } from '@/desk/markers';
+import { lookAtMarkers } from '@/desk/look';
+import { editMarkers, exportMarkers, INSIDE_THE_CUT, importMarkers, previewMarkers } from '@/desk/markers';
 
 export const dynamic = 'force-dynamic';
 
@@ -8,9 +9,11 @@ type Params = { id: string };
 
 const ENDINGS: Record<string, string> = { text: 'txt', matroska: 'xml', ffmetadata: 'ffmeta' };
 
+/** The markers, or with `as` a file of them. */
 export const GET = guarded<Params>(async (request, { id }) => {
   const { searchParams } = new URL(request.url);
-  const format = searchParams.get('as') ?? '';
+  const format = searchParams.get('as');
+  if (format === null) return lookAtMarkers(id);
   const text = await exportMarkers(id, format, searchParams.get('only') === 'chapters');
   const name = `markers.${ENDINGS[format] ?? format}`;
   return new Response(text, {
@@ -18,14 +21,20 @@ export const GET = guarded<Params>(async (request, { id }) => {
   });
 });
 
+/** Takes the markers of a file, or with `inside` of the cut; with `preview` it only says what that would do. */
 export const POST = guarded<Params>(async (request, { id }) => {
   if (Number(request.headers.get('content-length')) > LARGEST_MARKER_FILE) {
     throw new MarkerFileError(`the file is larger than ${LARGEST_MARKER_FILE / 1024 / 1024} MiB`, 0);
   }
   const { searchParams } = new URL(request.url);
-  const bytes = new Uint8Array(await request.arrayBuffer());
-  if (searchParams.has('preview')) return previewMarkers(id, bytes);
-  return importMarkers(id, bytes, searchParams.get('way') ?? undefined);
+  const source = searchParams.has('inside') ? INSIDE_THE_CUT : new Uint8Array(await request.arrayBuffer());
+  const columns = searchParams.get('columns');
+  const options = {
+    fileName: searchParams.get('name') ?? undefined,
+    columns: columns === null ? undefined : JSON.parse(columns),
+  };
+  if (searchParams.has('preview')) return previewMarkers(id, source, options);
+  return importMarkers(id, source, searchParams.get('way') ?? undefined, options);
 });
 
 export const PATCH = guarded<Params>(async (request, { id }) => {

@@ -1,0 +1,7 @@
+import { guarded } from '@/app/guard';
+import { lookAtMeasures } from '@/desk/look';
+
+export const dynamic = 'force-dynamic';
+
+/** Sound and shots of a cut; empty until they are known. */
+export const GET = guarded<{ id: string }>((_request, { id }) => lookAtMeasures(id));

@@ -1,0 +1,68 @@
+'use client';
+
+import { useRef } from 'react';
+import { Button } from '@/ui/button';
+import type { SheetHandle } from './use-sheet';
+import type { FileTaking } from './use-take-file';
+
+const languageName = (tag: string) => new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag;
+
+/** The caption files of a video, one a language, with what viewers would stumble over. */
+export function CaptionsBlock({ handle, taking }: { handle: SheetHandle; taking: FileTaking }) {
+  const { sheet, act } = handle;
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <section id="captions" aria-label="Captions" className="enamel grid gap-2 px-4 py-3.5">
+      <div className="flex flex-wrap items-center gap-3">
+        <h2>Captions</h2>
+        {sheet.captions.length === 0 && <span className="text-[13px] text-soft">none yet: SubRip or WebVTT</span>}
+        <Button look="plain" className="ml-auto" onClick={() => input.current?.click()}>
+          Add a caption file
+        </Button>
+      </div>
+      {sheet.captions.map(({ id, language, fileName, findings }) => (
+        <div key={id} className="border-line border-t pt-2 text-sm">
+          <div className="flex flex-wrap items-baseline gap-x-3">
+            <b className="font-semibold">{languageName(language)}</b>
+            <span className="text-soft">{fileName}</span>
+            <span className={findings.length > 0 ? 'text-snag' : 'text-live'}>
+              {findings.length > 0 ? `▲ ${findings.length} to look at` : '● nothing to stumble over'}
+            </span>
+            <Button
+              look="plain"
+              className="ml-auto"
+              onClick={() => act(`/api/videos/${sheet.id}/captions?captions=${id}`, { method: 'DELETE' })}
+            >
+              Take them off
+            </Button>
+          </div>
+          {findings.length > 0 && (
+            <ul className="mt-1 max-h-28 overflow-y-auto text-[13px]">
+              {findings.slice(0, 50).map(({ index, what }) => (
+                <li key={`${index}${what}`}>
+                  Caption {index + 1} {what}
+                </li>
+              ))}
+            </ul>
+          )}
+        </div>
+      ))}
+      <input
+        ref={input}
+        type="file"
+        accept=".srt,.vtt"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label="Caption file"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file) {
+            void taking.takeFile(file).then(() => {
+              if (input.current) input.current.value = '';
+            });
+          }
+        }}
+      />
+    </section>
+  );
+}

@@ -1,0 +1,36 @@
+'use client';
+
+import { SheetDialog } from '@/ui/sheet-dialog';
+
+const KEYS: [keys: string, does: string][] = [
+  ['Space', 'play, stop'],
+  ['L · K · J', 'play on, stop, play backwards; again for double speed'],
+  ['← →', 'a frame back, on'],
+  ['Shift ← →', 'ten frames'],
+  ['M', 'a marker at the playhead; type its name, the video plays on'],
+  ['[ ]', 'to the marker before, after'],
+  ['Alt ← →', 'move the marker at the playhead by a frame'],
+  ['Delete', 'take away the marker at the playhead'],
+  ['I · O', 'the exported range begins, ends at the playhead'],
+  ['+ − 0', 'on the ruler: closer, wider, all of it'],
+  ['PgUp PgDn', 'on the ruler: a screen back, on'],
+  ['Alt and drag', 'a marker goes where the pointer is, without snapping'],
+  ['Ctrl Z · Ctrl Shift Z', 'undo, redo'],
+  ['?', 'this list'],
+];
+
+/** The list of keys. */
+export function KeyList({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  return (
+    <SheetDialog open={open} onClose={() => onOpenChange(false)} title="Keys" close="Close">
+      <dl className="grid grid-cols-[170px_1fr] gap-x-4 gap-y-1.5">
+        {KEYS.map(([keys, does]) => (
+          <div key={keys} className="contents">
+            <dt className="font-mono">{keys}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </SheetDialog>
+  );
+}

@@ -1,0 +1,4 @@
+export * from './caption';
+export * from './findings';
+export * from './read';
+export * from './write';

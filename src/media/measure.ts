@@ -1,0 +1,74 @@
+import { spawn } from 'node:child_process';
+import { createInterface } from 'node:readline';
+import type { Readable } from 'node:stream';
+import { type CutMeasures, SILENCE } from '@/core/delivery';
+import type { Fraction } from '@/core/time';
+import { ProgramError } from './program';
+
+/** Steps that a ruler can show: finer ones would only cost memory. */
+const MOST_STEPS = 4000;
+/** EBU R 128 gives momentary loudness ten times a second. */
+const LOUDNESS_MILLISECONDS = 100;
+/** How different two pictures are, of 100, where a shot ends (the default of ffmpeg's scdet filter is 10). */
+const SHOT_THRESHOLD = 10;
+
+/**
+ * Measures a cut's loudness over time and finds its shots, with ffmpeg, in one pass at low priority.
+ * @param duration exact seconds; `rate` exact frames a second
+ * @throws ProgramError where ffmpeg cannot decode it; the signal's reason where it aborts
+ */
+export async function measureCut(
+  path: string,
+  facts: { duration: Fraction; rate: Fraction; sound: boolean },
+  signal: AbortSignal,
+): Promise<CutMeasures> {
+  const picture = `scale=320:-2:flags=fast_bilinear,scdet=threshold=${SHOT_THRESHOLD},metadata=print:key=lavfi.scd.time:file=pipe\\\\:1`;
+  const sound = 'ebur128=metadata=1,ametadata=print:key=lavfi.r128.M:file=pipe\\\\:3';
+  const child = spawn(
+    'nice',
+    [
+      ...['-n', '15', 'ffmpeg', '-v', 'error', '-nostdin', '-i', path],
+      ...['-map', '0:v:0', '-vf', picture, '-f', 'null', '-'],
+      ...(facts.sound ? ['-map', '0:a:0', '-af', sound, '-f', 'null', '-'] : []),
+    ],
+    { stdio: ['ignore', 'pipe', 'pipe', 'pipe'], signal },
+  );
+  const ended = new Promise<void>((resolve, reject) => {
+    let said = '';
+    child.stderr?.on('data', (chunk: Buffer) => {
+      said = (said + chunk).slice(-2000);
+    });
+    child.on('error', reject);
+    child.on('close', (code) => (code === 0 ? resolve() : reject(new ProgramError('ffmpeg', said.trim()))));
+  });
+  const shots: number[] = [];
+  const seconds = Math.ceil(facts.duration.num / facts.duration.den);
+  const perStep = Math.max(1, Math.ceil((seconds * 1000) / LOUDNESS_MILLISECONDS / MOST_STEPS));
+  const tenths: number[] = [];
+  let counted = 0;
+  const reading = [
+    eachValue(child.stdout as Readable, 'lavfi.scd.time', (value) => {
+      shots.push(Math.round((value * facts.rate.num) / facts.rate.den));
+    }),
+    eachValue(child.stdio[3] as Readable, 'lavfi.r128.M', (value) => {
+      const at = Math.floor(counted / perStep);
+      counted += 1;
+      tenths[at] = Math.max(tenths[at] ?? SILENCE * 10, Math.round(Math.max(SILENCE, value) * 10));
+    }),
+  ];
+  try {
+    await Promise.all([ended, ...reading]);
+  } catch (error) {
+    signal.throwIfAborted();
+    throw error;
+  }
+  return { loudness: { step: perStep * LOUDNESS_MILLISECONDS, tenths }, shots };
+}
+
+async function eachValue(stream: Readable, key: string, hear: (value: number) => void): Promise<void> {
+  const start = `${key}=`;
+  for await (const line of createInterface({ input: stream })) {
+    const value = line.startsWith(start) ? Number(line.slice(start.length)) : Number.NaN;
+    if (Number.isFinite(value)) hear(value);
+  }
+}

@@ -17,7 +17,7 @@ function check(name, args) {
 }
 
 const failed = [];
-ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe', 'chromium']);
+ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe', 'chromium', 'mkvmerge']);
 ensurePackages(root);
 // Before the types are checked: the build writes the declarations that pages need.
 await ensureBuild(root);

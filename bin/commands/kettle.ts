@@ -1,5 +1,4 @@
 import { Command } from 'commander';
-import { ValidationError } from 'yup';
 import { DeskError } from '@/desk/desk-error';
 
 const kettle = new Command('kettle').description('Takes finished videos to hosting sites and sees them through');
@@ -76,7 +75,7 @@ try {
 
 function explain(error: unknown): string {
   if (!(error instanceof Error)) return String(error);
-  if (error instanceof DeskError || error instanceof ValidationError) return error.message;
+  if (error instanceof DeskError || error.name === 'ValidationError') return error.message;
   if ((error as NodeJS.ErrnoException).code === 'ECONNREFUSED')
     return 'Kettle Drop is not running. Start it with npm start.';
   if ((error as NodeJS.ErrnoException).code === 'ENOENT')

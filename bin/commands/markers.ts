@@ -21,9 +21,7 @@ import {
   ZERO,
 } from '@/core/time';
 import { DeskError } from '@/desk/desk-error';
-import { site } from '@/desk/session';
-import { readChaptersInside } from '@/media/chapters';
-import { siteIds } from '@/sites/registry';
+import { SITE_PROFILES } from '@/sites/profiles';
 
 /** What the marker commands share. */
 export interface MarkerOptions {
@@ -43,7 +41,7 @@ async function read(file: string, options: MarkerOptions): Promise<MarkerFile> {
     throw new DeskError('not taken', `“${options.rate}” is no rate; give one such as 25, 29.97df or 24000/1001.`);
   }
   const found = MEDIA.test(file)
-    ? await readChaptersInside(file)
+    ? await (await import('@/media/chapters')).readChaptersInside(file)
     : readMarkerFile(await readFile(file), { rate: given, start: options.start });
   const at = found.rate ?? given;
   const start = found.startFrame ?? (options.start && at ? frameOfTimecode(options.start, at) : undefined);
@@ -118,9 +116,11 @@ export async function chapters(
   file: string,
   options: MarkerOptions & { site: string; duration: string; repair?: boolean },
 ): Promise<void> {
-  if (!siteIds().includes(options.site))
-    throw new DeskError('not found', `There is no site called ${options.site}; there are ${siteIds().join(', ')}.`);
-  const { profile } = site(options.site);
+  const profile = Object.hasOwn(SITE_PROFILES, options.site) ? SITE_PROFILES[options.site] : undefined;
+  if (!profile) {
+    const known = Object.keys(SITE_PROFILES).join(', ');
+    throw new DeskError('not found', `There is no site called ${options.site}; there are ${known}.`);
+  }
   const duration = fromDecimal(options.duration);
   if (!duration || duration.num <= 0)
     throw new DeskError('not taken', `“${options.duration}” is no length in seconds.`);

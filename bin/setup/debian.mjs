@@ -13,6 +13,8 @@ const PROGRAMS = {
   ffmpeg: 'ffmpeg',
   ffprobe: 'ffmpeg',
   chromium: 'chromium',
+  // Reads back what we write as Matroska chapters; only tests need it.
+  mkvmerge: 'mkvtoolnix',
 };
 
 /** Where a program stands, or undefined. Debian keeps servers in folders that are not on every user's PATH. */

@@ -86,6 +86,66 @@ describe('Matroska chapters by RFC 9559, section 5.1.7', () => {
   });
 });
 
+describe('what we write as Matroska XML, mkvmerge (mkvtoolnix of Debian) reads', () => {
+  it('names, times to the nanosecond, and the hidden flag come back out of a Matroska file', () => {
+    const xml = path.join(folder, 'chapters.xml');
+    const [first, second, third] = FILE.markers;
+    if (!first || !second || !third) throw new Error('There are three markers');
+    writeFileSync(xml, MARKER_WRITERS.matroska({ ...FILE, markers: [first, { ...second, hidden: true }, third] }));
+    const file = path.join(folder, 'merged.mkv');
+    const clip = makeClip({ name: 'inside.mp4', seconds: 30, rate: '30000/1001' });
+    execFileSync('mkvmerge', ['-q', '-o', file, '--chapters', xml, clip]);
+    expect(probe(file).map(({ tags, start_time }) => [tags.title, start_time])).toEqual([
+      [first.name, '0.000000'],
+      [second.name, '12.045367'],
+      [third.name, '24.090733'],
+    ]);
+    const back = readMarkerFile(bytes(execFileSync('mkvextract', ['chapters', file], { encoding: 'utf8' })));
+    expect(back.markers.map(({ time, hidden }) => [toDecimal(time, 9), hidden])).toEqual([
+      ['0.000000000', false],
+      ['12.045366666', true],
+      ['24.090733333', false],
+    ]);
+  });
+});
+
+describe('CMX 3600 edit decision lists', () => {
+  // Columns of an event by the CMX 3600 description (event, reel, track, transition, source in and out, record in and
+  // out) and the FCM line for the counting of frames; the list itself is ours. From memory.
+  const LIST = `TITLE: HARBOUR
+FCM: DROP FRAME
+
+001  TAPE01   V     C        00:10:00;00 00:10:05;00 01:00:00;00 01:00:05;00
+* FROM CLIP NAME: A001
+* LOC: 01:00:00;00 GREEN   Opening
+* LOC: 01:00:03;10 RED     check the horizon
+002  TAPE02   V     D    030 00:20:00;00 00:20:55;02 01:00:05;00 01:01:00;02
+* LOC: 01:01:00;01 GREEN   impossible
+`;
+
+  it('refuse the frame numbers that drop-frame leaves out, by the line', () => {
+    expect(() => readMarkerFile(bytes(LIST))).toThrow(/^Line 9: .*does not exist in drop-frame/);
+  });
+
+  it('give several locators of an event, a dissolve with its length, and an FCM line that changes the counting', () => {
+    const list = LIST.replace('01:01:00;01 GREEN   impossible', '01:00:59;29 GREEN   The last');
+    const { markers, rate: found, startFrame } = readMarkerFile(bytes(list));
+    expect([found, startFrame]).toEqual([rate(30000, 1001, true), 107_892]);
+    expect(markers.map(({ time, name }) => [toDecimal(time, 3), name])).toEqual([
+      ['0.000', 'Opening'],
+      ['3.336', 'check the horizon'],
+      ['60.026', 'The last'],
+    ]);
+  });
+
+  it('of locators alone start at the full hour before the first', () => {
+    const { markers, startFrame } = readMarkerFile(bytes('TITLE: x\n* LOC: 10:00:04:00 BLUE Late\n'), {
+      rate: rate(25),
+    });
+    expect([startFrame, markers[0]?.time]).toEqual([900_000, fraction(4)]);
+  });
+});
+
 describe('JSON Chapters Format 1.2.0 of the podcast namespace', () => {
   it('reads the fields of its published description', () => {
     // Fields startTime, title, endTime, toc, img, url by the published description; the values are ours.
@@ -113,6 +173,16 @@ describe('CSV by RFC 4180', () => {
       [fraction(65), 'a "b" c', 'x,\r\ny'],
       [fraction(181, 2), 'plain', ''],
     ]);
+  });
+
+  it('takes the full hour before its first timecode for the start of the time line, and keeps what lies before it', () => {
+    const table = readTable('timecode,name\n01:00:10:05,First\n01:00:20:00,Second\n', { rate: rate(25) });
+    expect(table.startFrame).toBe(90_000);
+    expect(table.findings[0]?.done).toBe('took 01:00:00:00');
+    expect(table.markers.map(({ time }) => time)).toEqual([fraction(51, 5), fraction(20)]);
+    const early = readTable('timecode,name\n00:59:50:00,Slate\n', { rate: rate(25), start: '01:00:00:00' });
+    expect(early.markers[0]?.time).toEqual(fraction(-10));
+    expect(early.findings[0]?.what).toContain('before the start');
   });
 
   it('takes tabs, a byte-order mark, timecode with a start, and chosen columns', () => {
@@ -200,6 +270,35 @@ describe('OpenTimelineIO by its published JSON schema and time arithmetic', () =
       ['fast', '1.000', 'clip'],
       ['deep', '2.500', 'clip'],
     ]);
+  });
+
+  it('follows a time warp on a nested time line, and backwards on a clip', () => {
+    const warp = (time_scalar: number) => ({ effects: [{ OTIO_SCHEMA: 'LinearTimeWarp.1', time_scalar }] });
+    const nested = {
+      OTIO_SCHEMA: 'Stack.1',
+      source_range: range(0, 48),
+      ...warp(2),
+      children: [{ OTIO_SCHEMA: 'Track.1', children: [clip(0, 96, [otioMarker(36, 'deep')], warp(0.5))] }],
+    };
+    // Backwards, 48 frames of the edit use the 48 frames of media from 148 down to 100.
+    const back = clip(100, 48, [otioMarker(124, 'back')], warp(-1));
+    expect(seconds(timeline([nested, back]))).toEqual([
+      ['deep', '1.500', 'clip'],
+      ['back', '3.000', 'clip'],
+    ]);
+  });
+
+  it('reports a marker that the range of what it is nested in cuts off', () => {
+    const nested = {
+      OTIO_SCHEMA: 'Stack.1',
+      source_range: range(24, 24),
+      children: [{ OTIO_SCHEMA: 'Track.1', children: [clip(0, 240, [otioMarker(60, 'cut off')])] }],
+    };
+    const { markers, findings } = read(timeline([nested]));
+    expect(markers.map(({ name, hidden, time: own }) => [name, hidden, toDecimal(own, 3)])).toEqual([
+      ['cut off', true, '1.000'],
+    ]);
+    expect(findings[0]?.what).toContain('outside the part that the edit uses');
   });
 
   it('reports a marker outside the used range, and keeps it from viewers', () => {

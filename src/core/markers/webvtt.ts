@@ -1,3 +1,4 @@
+import { decodeHTML } from 'entities';
 import { type Fraction, floor, fraction, minus, times } from '../time';
 import { type MarkerFile, MarkerFileError, marker, spanEnd } from './marker';
 
@@ -17,27 +18,12 @@ export function webvttTime(text: string): Fraction | undefined {
   return fraction(((hours * 60 + minutes) * 60 + seconds) * 1000 + thousandths, 1000);
 }
 
-const ENTITIES: Record<string, string> = {
-  amp: '&',
-  lt: '<',
-  gt: '>',
-  nbsp: '\u00a0',
-  lrm: '\u200e',
-  rlm: '\u200f',
-};
-
-/** Lines of a cue without its tags, its character references resolved (section 4.2.2). */
+/** Lines of a cue without its tags, its character references resolved as HTML's are (section 6.4). */
 function plainLines(cue: string): string[] {
   return cue
     .replace(/<[^>]*>/g, '')
-    .replace(/&(amp|lt|gt|nbsp|lrm|rlm);/g, (_, name: string) => ENTITIES[name] ?? '')
     .split('\n')
-    .map((line) => line.replace(/\s+/g, ' ').trim());
-}
-
-/** Cue text in one line, without its tags, its character references resolved (section 4.2.2). */
-export function webvttPlainText(cue: string): string {
-  return plainLines(cue).join(' ').trim();
+    .map((line) => decodeHTML(line).replace(/\s+/g, ' ').trim());
 }
 
 /**

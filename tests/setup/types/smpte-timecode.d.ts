@@ -6,5 +6,6 @@ declare module 'smpte-timecode' {
     dropFrame: boolean,
   ): {
     toString(): string;
+    add(frames: number): unknown;
   };
 }

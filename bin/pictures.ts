@@ -48,6 +48,19 @@ await take('sheet-words', `${address}/videos/${named('Three knots').video}`, {
   dark: true,
   before: (page) => page.getByRole('region', { name: 'Words' }).scrollIntoViewIfNeeded(),
 });
+await take('sheet-repair', `${address}/videos/${named('Three knots').video}`, {
+  before: async (page) => {
+    await page.getByRole('button', { name: 'Repair all' }).click();
+    await page.waitForTimeout(400);
+  },
+});
+await take('sheet-markers', `${address}/videos/${keel.video}`, {
+  before: async (page) => {
+    await page.getByRole('checkbox', { name: 'Choose all that are shown' }).check();
+    await page.locator('#markers').evaluate((markers) => markers.scrollIntoView());
+    await page.waitForTimeout(400);
+  },
+});
 await take('sheet-phone', `${address}/videos/${named('Steaming').video}`, { width: 390, height: 844 });
 await take('watch', named('Caulking').link, { height: 1000 });
 await take('consent', `${address}/api/connect/lanternfold`, {

@@ -3,6 +3,7 @@
 import { useRef } from 'react';
 import { useArrivals } from './arrivals/arrivals';
 import { Button } from './button';
+import { FilePick } from './file-pick';
 
 /** Picks finished files and brings them in. */
 export function BringButton() {
@@ -10,19 +11,12 @@ export function BringButton() {
   const { bring } = useArrivals();
   return (
     <>
-      <input
-        ref={input}
-        type="file"
-        multiple
+      <FilePick
+        input={input}
+        label="Finished video files"
         accept="video/*,.mkv,.mov,.mp4,.webm"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Finished video files"
-        onChange={(event) => {
-          const files = [...(event.target.files ?? [])];
-          event.target.value = '';
-          void bring(files);
-        }}
+        multiple
+        onPick={(files) => bring(files)}
       />
       <Button look="press" onClick={() => input.current?.click()}>
         Bring a cut

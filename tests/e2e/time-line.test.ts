@@ -200,7 +200,7 @@ describe('the time line', () => {
     await table.getByLabel('Find in names and notes').fill('coat');
     await table.getByRole('checkbox', { name: 'Choose all that are shown' }).check();
     await table.getByLabel('Move those chosen by').fill('5 s');
-    await table.getByRole('button', { name: 'Move', exact: true }).click();
+    await table.getByRole('button', { name: 'Move by' }).click();
     await expect.poll(lines).toContain('0:36 Second coat');
     await table.getByLabel('Find in names and notes').fill('');
     const cell = table.getByLabel('Time of the marker Second coat');

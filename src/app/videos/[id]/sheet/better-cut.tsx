@@ -1,12 +1,11 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
-import { compare, lengthFromText, minus, toDecimal } from '@/core/time';
+import { compare, minus, toDecimal } from '@/core/time';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
 import { Meter } from '@/ui/meter';
-import { useNotices } from '@/ui/notices';
+import { ShiftForm } from './shift-form';
 import { useTimeLine } from './time-line-state';
 
 /** A better cut on its way, while the one in use stays; and, once it is here, the question that another length asks. */
@@ -54,23 +53,12 @@ function Coming({ cut }: { cut: NonNullable<ReturnType<typeof useTimeLine>['hand
 }
 
 function OtherLength() {
-  const { handle, markers, rate, duration, from } = useTimeLine();
+  const { handle, markers, duration, from } = useTimeLine();
   const { sheet, save } = handle;
-  const { trouble } = useNotices();
   const { lengthBefore: before, cut, timeLine } = sheet;
   const apart = before && duration ? minus(duration, before) : { num: 0, den: 1 };
-  const [shift, setShift] = useState(`${toDecimal(apart, 3)} s`);
   const beyond = markers.filter(({ outside }) => outside);
   const longer = compare(apart, { num: 0, den: 1 }) > 0;
-  const all = (event: FormEvent) => {
-    event.preventDefault();
-    const by = lengthFromText(shift, rate);
-    if (!by) {
-      trouble(`“${shift}” is no length. Type frames (-12), seconds (1.5 s) or timecode (00:00:01:12).`);
-      return;
-    }
-    void save({ timeLine: { ...timeLine, from: minus(from, by), cutId: cut?.id } });
-  };
   return (
     <section aria-label="Another length" className="enamel grid gap-2.5 bg-held-wash px-4 py-3.5">
       <h2>
@@ -90,18 +78,17 @@ function OtherLength() {
           {beyond.length > 8 && ` and ${beyond.length - 8} more`}
         </p>
       )}
-      <form onSubmit={all} className="flex flex-wrap items-center gap-3">
+      <div className="flex flex-wrap items-center gap-3">
         <Button look="press" onClick={() => save({ timeLine: { ...timeLine, cutId: cut?.id } })}>
           They stand well
         </Button>
-        <Button type="submit">Move all by</Button>
-        <input
-          value={shift}
-          onChange={(event) => setShift(event.target.value)}
-          aria-label="Move all markers by"
-          className="w-40 rounded-md border border-line bg-paper px-2 py-1 font-mono text-sm"
+        <ShiftForm
+          says="Move all by"
+          label="Move all markers by"
+          first={`${toDecimal(apart, 3)} s`}
+          onShift={(by) => save({ timeLine: { ...timeLine, from: minus(from, by), cutId: cut?.id } })}
         />
-      </form>
+      </div>
     </section>
   );
 }

@@ -2,6 +2,7 @@
 
 import { useRef } from 'react';
 import { Button } from '@/ui/button';
+import { FilePick } from '@/ui/file-pick';
 import type { SheetHandle } from './use-sheet';
 import type { FileTaking } from './use-take-file';
 
@@ -47,21 +48,11 @@ export function CaptionsBlock({ handle, taking }: { handle: SheetHandle; taking:
           )}
         </div>
       ))}
-      <input
-        ref={input}
-        type="file"
+      <FilePick
+        input={input}
+        label="Caption file"
         accept=".srt,.vtt"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Caption file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file) {
-            void taking.takeFile(file).then(() => {
-              if (input.current) input.current.value = '';
-            });
-          }
-        }}
+        onPick={([file]) => file && taking.takeFile(file)}
       />
     </section>
   );

@@ -6,6 +6,7 @@ import type { CutView } from '@/desk/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import { type Arrival, useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
+import { FilePick } from '@/ui/file-pick';
 import { Meter } from '@/ui/meter';
 import { ChapterPanel } from './chapter-panel';
 import { Player } from './player';
@@ -42,22 +43,11 @@ export function CutBlock({ taking, arrival }: CutBlockProps) {
           <TimeLinePoints />
         </>
       )}
-      <input
-        ref={input}
-        type="file"
+      <FilePick
+        input={input}
+        label="Marker file"
         accept={MARKER_FILE_ENDINGS.join(',')}
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Marker file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          // The browser reads the file while it is sent, so the choice is cleared only afterwards.
-          if (file) {
-            void taking.takeFile(file).then(() => {
-              if (input.current) input.current.value = '';
-            });
-          }
-        }}
+        onPick={([file]) => file && taking.takeFile(file)}
       />
     </section>
   );
@@ -96,17 +86,10 @@ function CutComing({ cut, arrival }: { cut: CutView | undefined; arrival: Arriva
           <p className="text-[13px] text-soft">{cut.fileName}</p>
         </>
       )}
-      <input
-        ref={input}
-        type="file"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="The same file again"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void (cut ? goOn(file, cut.fingerprint) : bring([file]));
-        }}
+      <FilePick
+        input={input}
+        label="The same file again"
+        onPick={([file]) => file && (cut ? goOn(file, cut.fingerprint) : bring([file]))}
       />
     </div>
   );

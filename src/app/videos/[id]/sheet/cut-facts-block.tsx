@@ -5,6 +5,7 @@ import { binarySize, codecName, containerName } from '@/core/delivery';
 import { rate, rateName, toDecimal, viewerTime } from '@/core/time';
 import type { CutView } from '@/desk/views';
 import { Button } from '@/ui/button';
+import { FilePick } from '@/ui/file-pick';
 import type { FileTaking } from './use-take-file';
 
 /** What the cut was found to be, and what can be taken out of it or put in its place. */
@@ -45,18 +46,11 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
       <Button look="plain" className="mt-2" onClick={() => input.current?.click()}>
         Bring a better cut
       </Button>
-      <input
-        ref={input}
-        type="file"
+      <FilePick
+        input={input}
+        label="Better cut"
         accept="video/*,.mkv,.mov"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Better cut"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void taking.takeFile(file);
-        }}
+        onPick={([file]) => file && taking.takeFile(file)}
       />
     </section>
   );

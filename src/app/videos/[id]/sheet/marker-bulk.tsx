@@ -1,30 +1,17 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
 import type { MarkerKind } from '@/core/chapters';
-import { lengthFromText, plus } from '@/core/time';
+import { plus } from '@/core/time';
 import { Button } from '@/ui/button';
-import { useNotices } from '@/ui/notices';
 import { MarkerColour } from './marker-colour';
+import { ShiftForm } from './shift-form';
 import { again, type PlacedMarker, useTimeLine } from './time-line-state';
 
 /** What can be done with several markers at once; each is one change that can be undone. */
 export function MarkerBulk({ chosen, onForget }: { chosen: PlacedMarker[]; onForget: () => void }) {
-  const { change, rate } = useTimeLine();
-  const { trouble } = useNotices();
-  const [shift, setShift] = useState('');
+  const { change } = useTimeLine();
   const putAll = (words: (marker: PlacedMarker) => Partial<PlacedMarker>) =>
     change({ put: chosen.map((marker) => ({ ...again(marker), ...words(marker) })) });
-  const move = (event: FormEvent) => {
-    event.preventDefault();
-    const by = lengthFromText(shift, rate);
-    if (!by) {
-      trouble(`“${shift}” is no length. Type frames (-12), seconds (1.5 s) or timecode (00:00:01:12).`);
-      return;
-    }
-    setShift('');
-    void putAll(({ time }) => ({ time: plus(time, by) }));
-  };
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-2 bg-held-wash px-3.5 py-2 text-sm">
       <b>{chosen.length} chosen</b>
@@ -47,18 +34,11 @@ export function MarkerBulk({ chosen, onForget }: { chosen: PlacedMarker[]; onFor
         <option value="chapter">always</option>
         <option value="note">never</option>
       </select>
-      <form onSubmit={move} className="flex items-center gap-2">
-        <input
-          value={shift}
-          onChange={(event) => setShift(event.target.value)}
-          placeholder="-12, 1.5 s, 00:00:01:12"
-          aria-label="Move those chosen by"
-          className="w-44 rounded-md border border-line bg-paper px-2 py-1 font-mono"
-        />
-        <Button type="submit" className="py-1.5">
-          Move
-        </Button>
-      </form>
+      <ShiftForm
+        says="Move by"
+        label="Move those chosen by"
+        onShift={(by) => putAll(({ time }) => ({ time: plus(time, by) }))}
+      />
       <span className="ml-auto flex gap-3">
         <Button look="plain" onClick={() => change({ remove: chosen.map((marker) => marker.id) })}>
           Take away

@@ -3,6 +3,7 @@
 import { useRef } from 'react';
 import { binarySize } from '@/core/delivery';
 import { Button } from '@/ui/button';
+import { FilePick } from '@/ui/file-pick';
 import { usePlayer, usePlayhead } from './player-state';
 import { useTimeLine } from './time-line-state';
 import type { SheetHandle } from './use-sheet';
@@ -62,18 +63,11 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
           ))}
         </div>
       </div>
-      <input
-        ref={input}
-        type="file"
+      <FilePick
+        input={input}
+        label="Picture file"
         accept="image/jpeg,image/png,image/webp"
-        className="sr-only"
-        tabIndex={-1}
-        aria-label="Picture file"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) void taking.takeFile(file);
-        }}
+        onPick={([file]) => file && taking.takeFile(file)}
       />
     </section>
   );

@@ -9,26 +9,18 @@ import {
   exportedRange,
   isChosen,
   type LeftOut,
-  type MarkerKind,
   timeLineRate,
 } from '@/core/chapters';
-import type { MarkerPlace } from '@/core/markers';
 import { codeAt, compare, type Fraction, minus, plus, type Rate, toNumber, ZERO } from '@/core/time';
 import type { MarkersView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import type { SheetHandle } from './use-sheet';
 
+/** A marker of the time line, `time` in exact seconds of it. */
+type KeptMarker = MarkersView['markers'][number];
+
 /** A marker as the Sheet shows it: on the time line, and where that is in the cut. */
-export interface PlacedMarker {
-  id: string;
-  /** Exact seconds on the time line. */
-  time: Fraction;
-  length: Fraction;
-  name: string;
-  note: string;
-  colour: string;
-  on: MarkerPlace;
-  kind: MarkerKind;
+export interface PlacedMarker extends KeptMarker {
   /** Seconds in the cut, for drawing and seeking; below zero or past the end where it lies outside. */
   seconds: number;
   timecode: string;
@@ -73,7 +65,6 @@ export function useTimeLine(): TimeLineState {
   return state;
 }
 
-type KeptMarker = MarkersView['markers'][number];
 type Pending = { put: (KeptMarker & { isNew: boolean })[]; remove: string[] };
 
 /** The markers with what is being saved over them, in order of time. */

@@ -4,16 +4,17 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
-import { editVideo, tickChannel } from '@/desk/edit-video';
+import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtBoard, lookAtChannels, lookAtSheet } from '@/desk/look';
 import { importMarkers } from '@/desk/markers';
 import { takeFrameAsPicture } from '@/desk/pictures';
 import { makePlaylist } from '@/desk/playlists';
 import { sendVideo, setPlaylists } from '@/desk/send';
+import { SITE_PROFILES } from '@/sites/profiles';
 import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { makeCutFile, markerFile } from './media';
-import { type DemoVideo, FAULTS, PLAYLISTS, VIDEOS } from './scenario';
+import { type DemoVideo, FAULTS, PEOPLE, PLAYLISTS, VIDEOS } from './scenario';
 import { connectAs } from './sign-in';
 
 const demoFolder = () => path.join(settings().home, 'demo');
@@ -47,29 +48,45 @@ export async function makeDemo(): Promise<void> {
   for (const video of VIDEOS) {
     if (there.has(video.fileName)) continue;
     const channel = playlists.get(video.channel);
-    if (channel) await makeVideo(folder, video, channel);
+    if (channel) await makeVideo(folder, video, channel, playlists);
   }
   await writeFile(path.join(folder, 'made'), new Date().toISOString());
 }
 
 type DemoChannel = Awaited<ReturnType<typeof lookAtChannels>>['sites'][number]['accounts'][number]['channels'][number];
 
+/** The channels of the demo by name, and by `site/name`; accounts that are not connected yet are. */
 async function connectedChannels(): Promise<Map<string, DemoChannel>> {
-  const all = async () =>
-    (await lookAtChannels()).sites.flatMap((site) => site.accounts.flatMap((each) => each.channels));
-  if ((await all()).length === 0) await connectAs('lanternfold', 'wil-tarrant');
-  return new Map((await all()).map((channel) => [channel.name, channel]));
+  const { sites } = await lookAtChannels();
+  for (const [site, person] of PEOPLE) {
+    if (sites.find(({ id }) => id === site)?.accounts.length === 0) await connectAs(site, person);
+  }
+  const all = (await lookAtChannels()).sites.flatMap((site) => site.accounts.flatMap((each) => each.channels));
+  return new Map(
+    all.flatMap((channel): [string, DemoChannel][] => [
+      [channel.name, channel],
+      [`${channel.site}/${channel.name}`, channel],
+    ]),
+  );
 }
 
 async function setFaults(): Promise<void> {
-  await fetch(`http://127.0.0.1:${settings().sitesPort}/control/faults`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(FAULTS),
-  });
+  for (const [site, faults] of Object.entries(FAULTS)) {
+    const port = settings().sitesPort + Object.keys(SITE_PROFILES).indexOf(site);
+    await fetch(`http://127.0.0.1:${port}/control/faults`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(faults),
+    });
+  }
 }
 
-async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel): Promise<void> {
+async function makeVideo(
+  folder: string,
+  video: DemoVideo,
+  channel: DemoChannel,
+  channels: Map<string, DemoChannel>,
+): Promise<void> {
   const file = await makeCutFile(folder, video);
   await writeFile(path.join(folder, `${path.parse(video.fileName).name}.edl`), markerFile(video));
   const { size } = await stat(file);
@@ -77,7 +94,8 @@ async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel)
   await files().put(cut.fileKey, createReadStream(file));
   await noteCutArrived(cut.id, size);
   const { title, description, tags, privacy } = video;
-  await editVideo(cut.videoId, { ...(title ? { title } : {}), description, tags, privacy });
+  const declarations = { forChildren: false, ...video.declarations };
+  await editVideo(cut.videoId, { ...(title ? { title } : {}), description, tags, privacy, declarations });
   await tickChannel(cut.videoId, channel.id, true);
   while ((await lookAtSheet(cut.videoId)).cut?.state === 'reading') await pause(100);
   if (video.markers.length > 0) {
@@ -85,8 +103,20 @@ async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel)
     await editVideo(cut.videoId, { chapterChoice: { ...NO_CHOICE, colours: ['green'] } });
   }
   await takeFrameAsPicture(cut.videoId, { seconds: 6.4 });
-  const drop = (await lookAtSheet(cut.videoId)).channels.find((each) => each.id === channel.id)?.drop;
-  const playlist = channel.playlists.find((each) => each.title === video.playlist);
-  if (drop && playlist) await setPlaylists(drop.id, { playlists: [playlist.id] });
+  await putInPlaylist(cut.videoId, channel, video.playlist);
+  for (const { channel: name, privacy: own, text, playlist } of video.also ?? []) {
+    const other = channels.get(name);
+    if (!other) continue;
+    await tickChannel(cut.videoId, other.id, true);
+    if (own || text)
+      await editOnChannel(cut.videoId, { channelId: other.id, privacy: own, own: text ? { text } : undefined });
+    await putInPlaylist(cut.videoId, other, playlist);
+  }
   if (video.send) await sendVideo(cut.videoId);
+}
+
+async function putInPlaylist(videoId: string, channel: DemoChannel, title: string | undefined): Promise<void> {
+  const drop = (await lookAtSheet(videoId)).channels.find((each) => each.id === channel.id)?.drop;
+  const playlist = channel.playlists.find((each) => each.title === title);
+  if (drop && playlist) await setPlaylists(drop.id, { playlists: [playlist.id] });
 }

@@ -1,3 +1,4 @@
+import type { Declarations } from '@/core/declarations';
 import type { Privacy } from '@/core/delivery';
 import type { Palette } from './scenes/scenes';
 
@@ -19,7 +20,19 @@ export interface DemoVideo {
   playlist?: string;
   privacy: Privacy;
   send: boolean;
+  /** Other channels that it goes to, as `site/name`, each with what is its own there. */
+  also?: { channel: string; privacy?: Privacy; text?: string; playlist?: string }[];
+  /** What is declared beside that it is not aimed at children. */
+  declarations?: Partial<Declarations>;
 }
+
+/** Who connects at each site. */
+export const PEOPLE: [site: string, person: string][] = [
+  ['lanternfold', 'wil-tarrant'],
+  ['fieldgate', 'isa-brandt'],
+  ['pipwire', 'tam-okoye'],
+  ['stallmarket', 'wil-tarrant'],
+];
 
 const day: Palette = { sky: '#8fb4c9', far: '#5b89a6', near: '#2f5d7c', wood: '#9a6b3f', light: '#f4d28a' };
 const dusk: Palette = { sky: '#b9a7c9', far: '#7c6a9c', near: '#4a3a6b', wood: '#a3704a', light: '#ffe2b8' };
@@ -33,6 +46,7 @@ export const PLAYLISTS: [channel: string, title: string][] = [
   ['Marrow Quay', 'Hand Tools, Slowly'],
   ['Tide Notes', 'Tide Notes 2026'],
   ['Quay School', 'Knots for small hands'],
+  ['Marrow Quay Films', 'Restorations'],
 ];
 
 export const VIDEOS: DemoVideo[] = [
@@ -57,6 +71,17 @@ export const VIDEOS: DemoVideo[] = [
     playlist: 'Hand Tools, Slowly',
     privacy: 'everyone',
     send: true,
+    also: [
+      { channel: 'fieldgate/Marrow Quay Films', playlist: 'Restorations' },
+      { channel: 'pipwire/@marrowquay', text: 'A seam that stays dry: oakum, irons, patience.' },
+      { channel: 'stallmarket/Marrow Quay Tools' },
+    ],
+    declarations: {
+      category: 'craft',
+      language: 'en',
+      credits: [{ role: 'Camera', name: 'Isa Brandt' }],
+      products: ['2000000000039', '2000000000046'],
+    },
   },
   {
     fileName: 'plank-by-plank_13_laying-the-keel-part-two_v4.mp4',
@@ -146,6 +171,7 @@ export const VIDEOS: DemoVideo[] = [
     playlist: 'Plank by Plank',
     privacy: 'link',
     send: true,
+    also: [{ channel: 'fieldgate/Marrow Quay Films', privacy: 'private', playlist: 'Restorations' }],
   },
   {
     fileName: 'sharpening-a-spokeshave_1080_v1.mp4',
@@ -168,6 +194,8 @@ export const VIDEOS: DemoVideo[] = [
     playlist: 'Hand Tools, Slowly',
     privacy: 'everyone',
     send: true,
+    also: [{ channel: 'stallmarket/Marrow Quay Tools' }],
+    declarations: { category: 'craft', products: ['2000000000015', '2000000000053'] },
   },
   {
     fileName: 'quay-school_three-knots-for-small-hands_draft2.mp4',
@@ -191,19 +219,32 @@ export const VIDEOS: DemoVideo[] = [
     channel: 'Quay School',
     privacy: 'private',
     send: false,
+    also: [{ channel: 'fieldgate/Marrow Quay Films' }],
+    declarations: { forChildren: undefined },
   },
 ];
 
-/** What goes wrong at Lanternfold in the demo, as its control interface takes it. */
-export const FAULTS = [
-  {
-    kind: 'rights match',
-    match: 'steaming-the-ribs',
-    reason: 'Harbour Lane Music',
-    from: 12,
-    to: 25,
-    wants: 'adverts',
-  },
-  { kind: 'line', match: 'week-46', bytes: 30_000 },
-  { kind: 'alter', match: 'sharpening-a-spokeshave', times: 1, field: 'title', value: 'Sharpening a spoke shave' },
-];
+/** What goes wrong at each site in the demo, as its control interface takes it. */
+export const FAULTS: Record<string, object[]> = {
+  lanternfold: [
+    {
+      kind: 'rights match',
+      match: 'steaming-the-ribs',
+      reason: 'Harbour Lane Music',
+      from: 12,
+      to: 25,
+      wants: 'adverts',
+    },
+    { kind: 'line', match: 'week-46', bytes: 30_000 },
+    { kind: 'alter', match: 'sharpening-a-spokeshave', times: 1, field: 'title', value: 'Sharpening a spoke shave' },
+  ],
+  stallmarket: [
+    {
+      kind: 'turn down',
+      match: 'sharpening-a-spokeshave',
+      times: 1,
+      reason: 'The strop is listed, but it is not named in the clip',
+      remedy: 'Name it, or take it off the list',
+    },
+  ],
+};

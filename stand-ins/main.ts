@@ -1,10 +1,20 @@
 import path from 'node:path';
+import { fieldgate } from './fieldgate/server';
 import { lanternfold } from './lanternfold/server';
+import { pipwire } from './pipwire/server';
+import { stallmarket } from './stallmarket/server';
 
 const home = path.join(process.env.KETTLE_HOME ?? '.kettle', 'stand-ins');
 const firstPort = Number(process.env.KETTLE_SITES_PORT ?? 7310);
+/** Hours of the sites pass quickly: so many real milliseconds each. */
+const hour = Number(process.env.KETTLE_SITE_HOUR_SECONDS ?? 1) * 1000;
 
-const servers = [await lanternfold(path.join(home, 'lanternfold'), firstPort)];
+const servers = [
+  await lanternfold(path.join(home, 'lanternfold'), firstPort),
+  await fieldgate(path.join(home, 'fieldgate'), firstPort + 1),
+  await pipwire(path.join(home, 'pipwire'), firstPort + 2),
+  await stallmarket(path.join(home, 'stallmarket'), firstPort + 3, hour),
+];
 console.error(`Stand-ins listen from port ${firstPort}`);
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {

@@ -3,15 +3,19 @@ import { DeskError } from '@/desk/desk-error';
 
 const kettle = new Command('kettle').description('Takes finished videos to hosting sites and sees them through');
 
+const many = (value: string, all: string[] = []) => [...all, value];
+
 kettle
   .command('send')
   .description('Bring a finished file and send it to a channel')
   .argument('<file>', 'the finished cut')
-  .requiredOption('--channel <name>', 'the channel that it goes to')
+  .requiredOption('--channel <name>', 'a channel that it goes to, or site/name; may be given several times', many)
   .option('--title <title>', 'the title; made from the file name where not given')
   .option('--description <text>', 'the description')
   .option('--tags <list>', 'tags with commas between them')
-  .option('--markers <file>', 'a marker file: CMX 3600 EDL or WebVTT chapters')
+  .option('--for-children <answer>', 'yes or no: the law asks, and some sites do not take it unanswered')
+  .option('--product <gtin>', 'a catalogue product; may be given several times', many)
+  .option('--markers <file>', 'a marker file of any format that is read')
   .option('--chapters <colour>', 'the colour of the markers that viewers see as chapters')
   .option('--privacy <who>', 'everyone, link or private', 'private')
   .option('--watch', 'stay until it is live, held or has a snag')
@@ -22,8 +26,6 @@ kettle
   .description('Where every drop stands')
   .option('--json', 'as JSON')
   .action(async (options) => (await import('./status')).status(options));
-
-const many = (value: string, all: string[] = []) => [...all, value];
 
 /** The options that every marker command takes. */
 const readsMarkers = (command: Command) =>
@@ -48,6 +50,18 @@ readsMarkers(kettle.command('chapters').description('Print the chapter lines tha
   .requiredOption('--duration <seconds>', 'the length of the exported file')
   .option('--repair', 'repair what can be repaired')
   .action(async (file, options) => (await import('./markers')).chapters(file, options));
+
+kettle
+  .command('channels')
+  .description('Every channel with its site and account')
+  .option('--json', 'as JSON')
+  .action(async (options) => (await import('./channels')).channels(options));
+
+kettle
+  .command('connect')
+  .description('Open the address at which an account of a site is connected')
+  .argument('<site>', 'lanternfold, fieldgate, pipwire or stallmarket')
+  .action(async (site) => (await import('./channels')).connect(site));
 
 kettle
   .command('migrate')

@@ -3,6 +3,7 @@ import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
+import type { DropState } from '@/core/drop';
 import { tagsFromText } from '@/core/words';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
 import { DeskError } from '@/desk/desk-error';
@@ -13,32 +14,51 @@ import { sendVideo } from '@/desk/send';
 import { files } from '@/store/files/folder';
 
 interface SendOptions {
-  channel: string;
+  channel: string[];
   title?: string;
   description?: string;
   tags?: string;
   markers?: string;
   chapters?: string;
   privacy: string;
+  forChildren?: string;
+  product?: string[];
   watch?: boolean;
 }
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
+/** The channel of a name, or of `site/name` where several sites have one of that name. */
 async function channelNamed(name: string): Promise<string> {
   const { sites } = await lookAtChannels();
   const all = sites.flatMap((site) => site.accounts.flatMap((account) => account.channels));
-  const fits = all.filter((channel) => channel.connected && channel.name.toLowerCase() === name.toLowerCase());
+  const wanted = name.toLowerCase();
+  const fits = all.filter((channel) => {
+    const own = channel.name.toLowerCase();
+    return channel.connected && (own === wanted || `${channel.site}/${own}` === wanted);
+  });
   if (fits.length === 1 && fits[0]) return fits[0].id;
+  if (fits.length > 1) {
+    const which = fits.map((channel) => `“${channel.site}/${channel.name}”`).join(' or ');
+    throw new DeskError('not found', `There are ${fits.length} channels called “${name}”. Say ${which}.`);
+  }
   const known = all.filter((channel) => channel.connected).map((channel) => `“${channel.name}”`);
   const which =
     known.length > 0 ? `Connected are ${known.join(', ')}.` : 'No channel is connected; connect one on Channels.';
   throw new DeskError('not found', `There is no channel called “${name}”. ${which}`);
 }
 
+function answer(text: string | undefined): boolean | undefined {
+  if (text === undefined || text === 'yes') return text && true;
+  if (text === 'no') return false;
+  throw new DeskError('not taken', `Answer --for-children with yes or no, not with “${text}”.`);
+}
+
 /** Brings a file, fills in its record and sends it, all by the desk's own functions. */
 export async function send(file: string, options: SendOptions): Promise<void> {
-  const channelId = await channelNamed(options.channel);
+  const forChildren = answer(options.forChildren);
+  const channelIds: string[] = [];
+  for (const name of options.channel) channelIds.push(await channelNamed(name));
   const { size } = await stat(file);
   const { cut } = await announceCut({ fileName: path.basename(file), size });
   await files().put(cut.fileKey, createReadStream(file));
@@ -49,8 +69,9 @@ export async function send(file: string, options: SendOptions): Promise<void> {
     ...(options.title === undefined ? {} : { title: options.title }),
     ...(options.description === undefined ? {} : { description: options.description }),
     ...(options.tags === undefined ? {} : { tags: tagsFromText(options.tags) }),
+    declarations: { forChildren, products: options.product },
   });
-  await tickChannel(videoId, channelId, true);
+  for (const channelId of channelIds) await tickChannel(videoId, channelId, true);
   await untilRead(videoId);
   if (options.markers) {
     const { markers, findings } = await importMarkers(videoId, await readFile(options.markers));
@@ -61,10 +82,8 @@ export async function send(file: string, options: SendOptions): Promise<void> {
   }
   const { sent, notReady } = await sendVideo(videoId);
   for (const { channel, missing } of notReady) console.error(`${channel} is not ready: ${missing.join('; ')}`);
-  if (sent.length === 0) {
-    process.exitCode = 1;
-    return;
-  }
+  if (notReady.length > 0) process.exitCode = 1;
+  if (sent.length === 0) return;
   say(`Sent to ${sent.join(', ')} as video ${videoId}`);
   if (options.watch) await watch(videoId);
 }
@@ -78,22 +97,27 @@ async function untilRead(videoId: string): Promise<void> {
   }
 }
 
+const ENDS: readonly DropState[] = ['live', 'held', 'snag', 'removed', 'draft'];
+
 async function watch(videoId: string): Promise<void> {
-  let [last, linked] = [0, false];
+  let last = 0;
+  const linked = new Set<string>();
   for (;;) {
     const { channels } = await lookAtSheet(videoId);
-    const drop = channels.find((channel) => channel.drop)?.drop;
-    const events = channels.flatMap((channel) => channel.events).filter((event) => event.id > last);
-    for (const event of events) {
-      say(`${event.at}  ${event.says}`);
+    const sent = channels.filter(({ drop }) => drop && drop.state !== 'draft');
+    const several = sent.length > 1;
+    const events = sent.flatMap(({ name, events: own }) => own.map((event) => ({ ...event, name })));
+    for (const event of events.filter(({ id }) => id > last).sort((a, b) => a.id - b.id)) {
+      say(`${event.at}  ${several ? `${event.name}: ` : ''}${event.says}`);
       last = event.id;
     }
-    if (drop?.link && !linked) {
-      say(`Link: ${drop.link}`);
-      linked = true;
+    for (const { drop, name } of sent) {
+      if (!drop?.link || linked.has(drop.id)) continue;
+      say(`Link: ${drop.link}${several ? ` (${name})` : ''}`);
+      linked.add(drop.id);
     }
-    if (drop?.state === 'snag') process.exitCode = 1;
-    if (!drop || ['live', 'held', 'snag', 'removed'].includes(drop.state)) return;
+    if (sent.some(({ drop }) => drop?.state === 'snag')) process.exitCode = 1;
+    if (sent.every(({ drop }) => drop && ENDS.includes(drop.state))) return;
     await pause(300);
   }
 }

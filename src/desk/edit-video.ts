@@ -1,14 +1,16 @@
-import { array, boolean, number, object, string } from 'yup';
+import { array, boolean, type InferType, number, object, string } from 'yup';
 import type { ChapterChoice, TimeLine } from '@/core/chapters';
+import { ADVERT_WAYS, COMMENT_WAYS, type Declarations, LICENCES } from '@/core/declarations';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
+import type { OwnWords } from '@/core/drop';
 import { uniqueTags } from '@/core/words';
 import { captionsOf, chooseCaptions } from '@/store/captions';
 import { addChange, firstUndone, lastMade, markChange } from '@/store/changes';
 import { type Database, database } from '@/store/database';
-import { deleteDraft, makeDrop } from '@/store/drops';
+import { deleteDraft, dropsOf, makeDrop, setDropOn } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { applyMarkerChange, type Marker, type MarkerChange, markersOf } from '@/store/markers';
-import { setVideo, videoById } from '@/store/videos';
+import { setVideo, type Video, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { idShape } from './id-shape';
 
@@ -41,19 +43,53 @@ const timeLineShape = object({
     return line.to.num * line.from.den > line.from.num * line.to.den;
   });
 
+const creditShape = object({ role: string().trim().max(60).defined(), name: string().trim().max(80).defined() });
+
+/** A day of the calendar, or nothing. */
+const dayShape = () =>
+  string().test('day', 'A recording date looks like 2026-11-25.', (day) => {
+    if (!day) return true;
+    return /^\d{4}-\d{2}-\d{2}$/.test(day) && new Date(`${day}T00:00:00Z`).toISOString().startsWith(day);
+  });
+
+const declarationsShape = object({
+  category: string().max(60),
+  // The language and its subtags (RFC 5646, 2.1), without the rare forms.
+  language: string().matches(
+    /^([A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/,
+    'Name the language by its tag, such as en or de.',
+  ),
+  licence: string().oneOf(LICENCES),
+  recordedOn: dayShape(),
+  place: string().max(120, 'A place has at most 120 characters.'),
+  forChildren: boolean(),
+  adultsOnly: boolean(),
+  paidPlacement: boolean(),
+  comments: string().oneOf(COMMENT_WAYS),
+  ratings: boolean(),
+  embedding: boolean(),
+  tellSubscribers: boolean(),
+  adverts: string().oneOf(ADVERT_WAYS),
+  credits: array(creditShape.noUnknown().required()).max(50, 'A video has at most 50 credits.'),
+  products: array(string().trim().max(40).required()).max(100, 'A video has at most 100 products.'),
+}).noUnknown();
+
 /** Bounds well above any site's, so that a text over a site's limit is kept and said, not lost. */
 const editShape = object({
   title: string().max(1000, 'A title has at most 1,000 characters.'),
   description: string().max(100_000, 'A description has at most 100,000 characters.'),
   tags: array(string().max(500).defined()).max(500, 'A video has at most 500 tags.'),
   privacy: string().oneOf(PRIVACIES),
+  declarations: declarationsShape.default(undefined),
   chapterChoice: choiceShape.default(undefined),
   timeLine: timeLineShape.default(undefined),
   captions: array(idShape().required()).max(50),
   pictureId: idShape().nullable(),
 }).noUnknown();
 
-const TYPED_FIELDS = ['title', 'description'];
+type Edit = InferType<typeof editShape>;
+
+const TYPED_FIELDS = ['title', 'description', 'declarations', 'onChannel'];
 
 /** A field of a video that can be changed and undone, with the shape of its value. */
 interface ChangeValues {
@@ -61,12 +97,15 @@ interface ChangeValues {
   description: string;
   tags: string[];
   privacy: Privacy;
+  declarations: Declarations;
   chapterChoice: ChapterChoice;
   timeLine: TimeLine;
   captions: string[];
   pictureId: string | null;
   markers: MarkerChange;
   channel: { id: string; ticked: boolean };
+  /** What is set for one channel alone. */
+  onChannel: { id: string } & OnChannel;
   /** Several fields that change together, and are undone together. */
   several: FieldValue[];
 }
@@ -84,11 +123,52 @@ export async function editVideo(id: string, input: unknown): Promise<void> {
   await database().transaction(async (trx) => {
     const video = found(await videoById(trx, id, true), 'video');
     for (const field of Object.keys(given) as (keyof typeof given)[]) {
-      const value = field === 'tags' ? uniqueTags(given.tags ?? []) : given[field];
+      const value = await newValue(field, given, video);
       if (value === undefined) continue;
       const before = field === 'captions' ? (await captionsOf(trx, id)).map((track) => track.id) : video[field];
       await change(trx, id, field, before ?? null, value);
     }
+    await announce(trx, 'video', id);
+  });
+}
+
+/** A field's new value: tags each once; of the declarations, those that were given over those that are set. */
+function newValue(field: keyof Edit, given: Edit, video: Video): unknown {
+  if (field === 'tags') return given.tags && uniqueTags(given.tags);
+  if (field !== 'declarations' || !given.declarations) return given[field];
+  const set = Object.entries(given.declarations).filter(([, value]) => value !== undefined);
+  return { ...video.declarations, ...Object.fromEntries(set) };
+}
+
+/** What can be set for one channel alone; undefined takes it as the record has it. */
+export interface OnChannel {
+  privacy: Privacy | undefined;
+  own: OwnWords;
+}
+
+const onChannelShape = object({
+  channelId: idShape().required(),
+  privacy: string().oneOf(PRIVACIES).nullable(),
+  own: object({ title: string().max(1000), text: string().max(100_000) })
+    .noUnknown()
+    .default(undefined),
+}).noUnknown();
+
+/** Sets words or privacy for one channel alone; what is null, or empty, is taken from the record again. */
+export async function editOnChannel(id: string, input: unknown): Promise<void> {
+  const { channelId, privacy, own } = await onChannelShape.validate(input, { stripUnknown: false });
+  await database().transaction(async (trx) => {
+    found(await videoById(trx, id, true), 'video');
+    const drop = found(
+      (await dropsOf(trx, [id])).find((each) => each.channelId === channelId),
+      'channel ticked for this video',
+    );
+    const was: OnChannel = { privacy: drop.privacy, own: drop.own };
+    const is: OnChannel = {
+      privacy: privacy === undefined ? drop.privacy : (privacy ?? undefined),
+      own: own === undefined ? drop.own : Object.fromEntries(Object.entries(own).filter(([, text]) => text?.trim())),
+    };
+    await change(trx, id, 'onChannel', { id: channelId, ...was }, { id: channelId, ...is });
     await announce(trx, 'video', id);
   });
 }
@@ -185,6 +265,10 @@ async function apply(trx: Database, id: string, field: ChangedField, value: unkn
     if (ticked) await makeDrop(trx, id, channelId);
     else await deleteDraft(trx, id, channelId);
     return;
+  }
+  if (field === 'onChannel') {
+    const { id: channelId, privacy, own } = value as ChangeValues['onChannel'];
+    return setDropOn(trx, id, channelId, { privacy, own });
   }
   if (field === 'captions') return chooseCaptions(trx, id, value as string[]);
   if (field === 'several') {

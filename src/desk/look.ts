@@ -1,20 +1,20 @@
+import { declarationsInForce } from '@/core/declarations';
 import type { CutMeasures } from '@/core/delivery';
 import { boardGroup, STOPS, stopsBehind } from '@/core/drop';
 import { compare, type Fraction } from '@/core/time';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
-import { captionsOf } from '@/store/captions';
 import { firstUndone, lastMade } from '@/store/changes';
 import { allChannels, type Channel, playlistsOf } from '@/store/channels';
 import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
-import { database } from '@/store/database';
+import { type Database, database } from '@/store/database';
 import { type Drop, dropsOf, eventsOf } from '@/store/drops';
 import { markersOf } from '@/store/markers';
 import { measurementOf } from '@/store/measurements';
 import { allVideos, videoById } from '@/store/videos';
 import { found } from './desk-error';
 import { meantWords } from './meant';
-import { missingAt, recordOf, type VideoRecord } from './record';
+import { missingAt, profileAt, recordOf, recordsOf, type VideoRecord } from './record';
 import { actionsFor } from './send';
 import { site } from './session';
 import type {
@@ -65,6 +65,7 @@ export async function lookAtBoard(): Promise<BoardView> {
   const byVideo = new Map<string, Drop[]>(ids.map((id) => [id, []]));
   for (const drop of drops) byVideo.get(drop.videoId)?.push(drop);
   const used = new Set(drops.map((drop) => drop.channelId));
+  const missing = await missingOfDrafts(db, drops, channels);
   return {
     channels: channels.map(channelView).filter((channel) => channel.connected || used.has(channel.id)),
     rows: videos.map((video) => {
@@ -78,10 +79,30 @@ export async function lookAtBoard(): Promise<BoardView> {
         privacy: video.privacy,
         cut: cut && cutView(cut),
         betterCut: better && cutView(better),
-        drops: own.map((drop) => dropView(drop, removes.get(drop.channelId) ?? false)),
+        drops: own.map((drop) => {
+          const view = dropView(drop, removes.get(drop.channelId) ?? false);
+          return { ...view, missing: missing.get(drop.id) ?? 0 };
+        }),
       };
     }),
   };
+}
+
+/** How many things keep each drop from being sent that has not been, by drop. */
+async function missingOfDrafts(
+  db: Database,
+  drops: readonly Drop[],
+  channels: readonly Channel[],
+): Promise<Map<string, number>> {
+  const drafts = drops.filter((drop) => drop.state === 'draft');
+  const records = await recordsOf(db, [...new Set(drafts.map((drop) => drop.videoId))]);
+  const byId = new Map(channels.map((channel) => [channel.id, channel]));
+  const counts = drafts.flatMap((drop): [string, number][] => {
+    const [record, channel] = [records.get(drop.videoId), byId.get(drop.channelId)];
+    if (!record || !channel) return [];
+    return [[drop.id, missingAt(record, drop, profileAt(site(channel.site).profile, channel)).length]];
+  });
+  return new Map(counts);
 }
 
 /** A video's markers, for the time line of its Sheet. */
@@ -104,13 +125,15 @@ function lengthBefore({ video, cut, cuts, markers }: VideoRecord): Fraction | un
   return compare(said.facts.duration, cut.facts.duration) === 0 ? undefined : said.facts.duration;
 }
 
+const UNTICKED = { privacy: undefined, own: {}, playlists: [], liveAt: undefined };
+
 /** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
 export async function lookAtSheet(videoId: string): Promise<SheetView> {
   const db = database();
   const record = await recordOf(db, videoId);
-  const { video, cut, cuts, picture } = record;
+  const { video, cut, cuts, picture, captions } = record;
   const [all, drops] = await Promise.all([allChannels(db), dropsOf(db, [videoId])]);
-  const [playlists, events, last, next, captions, measurement] = await Promise.all([
+  const [playlists, events, last, next, measurement] = await Promise.all([
     playlistsOf(
       db,
       all.map((channel) => channel.id),
@@ -121,7 +144,6 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     ),
     lastMade(db, videoId),
     firstUndone(db, videoId),
-    captionsOf(db, videoId),
     cut && measurementOf(db, cut.id),
   ]);
   const better = betterCut(cuts);
@@ -129,7 +151,8 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     const drop = drops.find((each) => each.channelId === channel.id);
     const view = channelView(channel);
     if (!view.connected && !drop) return [];
-    const { profile } = site(channel.site);
+    const profile = profileAt(site(channel.site).profile, channel);
+    const meant = meantWords(record, drop ?? UNTICKED, profile);
     const sent = drop?.sentWords !== undefined && (drop.state === 'held' || drop.state === 'live');
     return [
       {
@@ -141,12 +164,15 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
           .filter((playlist) => playlist.channelId === channel.id)
           .map(({ sitePlaylistId: id, title, videos }) => ({ id, title, videos })),
         chosenPlaylists: drop?.playlists ?? [],
-        missing: missingAt(record, profile),
+        missing: missingAt(record, drop, profile),
+        words: meant.words,
+        own: drop?.own ?? {},
+        ownPrivacy: drop?.privacy,
         drop: drop && dropView(drop, profile.abilities.removes),
         events: events
           .filter((event) => event.dropId === drop?.id)
           .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
-        changedSince: sent && drop.sentWords !== meantWords(record, drop, profile).asText,
+        changedSince: sent && drop.sentWords !== meant.asText,
       },
     ];
   });
@@ -157,6 +183,8 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     description: video.description,
     tags: video.tags,
     privacy: video.privacy,
+    declarations: video.declarations,
+    switchedOff: declarationsInForce(video.declarations).switchedOff,
     chapterChoice: video.chapterChoice,
     timeLine: video.timeLine,
     markersVersion: video.markersVersion,
@@ -192,16 +220,19 @@ export async function lookAtChannels(): Promise<ChannelsView> {
       id,
       name: site(id).profile.name,
       kind: site(id).profile.kind,
+      groups: site(id).profile.abilities.groups?.many,
       accounts: accounts
         .filter((account) => account.site === id)
         .map((account) => ({
           id: account.id,
           name: account.name,
           state: account.state,
+          permits: account.scope.split(' ').flatMap((scope) => site(id).profile.scopes[scope] ?? []),
           channels: channels
             .filter((channel) => channel.accountId === account.id && channel.granted)
             .map((channel) => ({
               ...channelView(channel),
+              lastUsedAt: channel.lastUsedAt?.toISOString(),
               playlists: playlists
                 .filter((playlist) => playlist.channelId === channel.id)
                 .map(({ sitePlaylistId, title, videos }) => ({ id: sitePlaylistId, title, videos })),

@@ -1,5 +1,6 @@
 import type { Privacy } from '@/core/delivery';
 import { type Showing, type SiteWords, wordsForSite } from '@/core/drop';
+import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import type { Drop } from '@/store/drops';
 import type { VideoRecord } from './record';
@@ -11,6 +12,10 @@ export interface MeantWords {
   privacy: Privacy;
   playlists: string[];
   pictureDigest: string | undefined;
+  /** The moment of the video whose picture stands for it, where the site takes no picture of its own. */
+  moment: Fraction | undefined;
+  /** Captions, by their ids; what an id stands for never changes. */
+  captions: { id: string; language: string }[];
   /** All of it as one text, to tell whether anything has changed since it was sent. */
   asText: string;
 }
@@ -18,11 +23,11 @@ export interface MeantWords {
 /** What a drop's site is meant to get, from the record as it is now. */
 export function meantWords(
   record: VideoRecord,
-  drop: Pick<Drop, 'privacy' | 'playlists' | 'liveAt'>,
+  drop: Pick<Drop, 'privacy' | 'own' | 'playlists' | 'liveAt'>,
   profile: SiteProfile,
 ): MeantWords {
-  const { video, chapters, cut, picture } = record;
-  const words = wordsForSite(video, chapters, cut?.facts?.duration, profile);
+  const { video, chapters, cut, picture, captions } = record;
+  const words = wordsForSite(video, drop.own, chapters, cut?.facts?.duration, profile);
   const wanted = drop.privacy ?? video.privacy;
   // Closed first: a video for everyone waits as private until it is proofed.
   const privacy = drop.liveAt ? 'everyone' : wanted === 'link' ? 'link' : 'private';
@@ -30,9 +35,12 @@ export function meantWords(
     words,
     privacy,
     playlists: drop.playlists,
-    pictureDigest: profile.picture && picture?.digest,
+    pictureDigest: typeof profile.picture === 'object' ? picture?.digest : undefined,
+    moment: profile.picture === 'a moment' ? picture?.moment : undefined,
+    captions: profile.captions ? captions.map(({ id, language }) => ({ id, language })) : [],
   } as const;
-  return { ...meant, asText: JSON.stringify(meant) };
+  // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
+  return { ...meant, asText: JSON.stringify({ ...meant, privacy: wanted }) };
 }
 
 /** What proofing expects the site to show. */
@@ -40,11 +48,14 @@ export function meantShowing(meant: MeantWords, profile: SiteProfile, fileDigest
   return {
     title: profile.title && meant.words.title,
     text: profile.text && meant.words.text,
-    tags: profile.tags && meant.words.tags,
+    tags: typeof profile.tags === 'object' ? meant.words.tags : undefined,
     chapters: profile.chapters && meant.words.chapters.length > 0 ? meant.words.chapters : undefined,
-    privacy: meant.privacy,
+    // A site that opens by itself may have done so already.
+    privacy: profile.opensItself ? undefined : meant.privacy,
     groups: profile.abilities.groups && meant.playlists,
     pictureDigest: meant.pictureDigest,
     fileDigest,
+    captions: profile.captions ? meant.captions.map(({ language }) => language) : undefined,
+    declared: meant.words.declared,
   };
 }

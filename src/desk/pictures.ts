@@ -5,7 +5,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { number, object } from 'yup';
-import { fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
+import { type Fraction, fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
 import { takeFrame } from '@/media/frames';
 import { cutsInUse } from '@/store/cuts';
 import { database } from '@/store/database';
@@ -40,7 +40,7 @@ export async function takeFrameAsPicture(videoId: string, input: unknown): Promi
   try {
     const target = path.join(folder, 'frame.jpg');
     await takeFrame(files().localPath(cut.fileKey), target, timeOfFrame(frame, exact), exact, video.width);
-    await keepPicture(videoId, createReadStream(target), 'frame');
+    await keepPicture(videoId, createReadStream(target), 'frame', timeOfFrame(frame, exact));
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
@@ -51,7 +51,12 @@ export async function dropPicture(videoId: string): Promise<void> {
   await editVideo(videoId, { pictureId: null });
 }
 
-async function keepPicture(videoId: string, bytes: Readable, source: Picture['source']): Promise<void> {
+async function keepPicture(
+  videoId: string,
+  bytes: Readable,
+  source: Picture['source'],
+  moment?: Fraction,
+): Promise<void> {
   const db = database();
   found(await videoById(db, videoId), 'video');
   const fresh = `pictures/${newId()}`;
@@ -65,7 +70,7 @@ async function keepPicture(videoId: string, bytes: Readable, source: Picture['so
     throw new DeskError('not taken', 'This picture cannot be read. Bring a JPEG, PNG or WebP file.');
   }
   const { width, height } = read;
-  const picture = { videoId, fileKey: fresh, type, width, height, size, digest, source };
+  const picture = { videoId, fileKey: fresh, type, width, height, size, digest, source, moment };
   await editVideo(videoId, { pictureId: await makePicture(db, picture) });
 }
 

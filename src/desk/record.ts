@@ -1,11 +1,14 @@
 import { type Chapter, chaptersFromMarkers, exportedRange, type LeftOut } from '@/core/chapters';
 import { type Missing, missingFor, type ReadinessInput } from '@/core/drop';
 import type { SiteProfile } from '@/sites/contract';
+import { type CaptionTrack, captionsOfVideos } from '@/store/captions';
+import type { Channel } from '@/store/channels';
 import { type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import type { Database } from '@/store/database';
-import { type Marker, markersOf } from '@/store/markers';
-import { type Picture, pictureById } from '@/store/pictures';
-import { type Video, videoById } from '@/store/videos';
+import type { Drop } from '@/store/drops';
+import { type Marker, markersByVideo } from '@/store/markers';
+import { type Picture, picturesById } from '@/store/pictures';
+import { type Video, videosById } from '@/store/videos';
 import { found } from './desk-error';
 
 /** A video's record with everything that is worked out from it. */
@@ -20,24 +23,56 @@ export interface VideoRecord {
   /** Chosen markers that become no chapter, with why. */
   leftOut: LeftOut[];
   picture: Picture | undefined;
+  captions: CaptionTrack[];
 }
 
 /** Reads a video's whole record. */
 export async function recordOf(db: Database, videoId: string): Promise<VideoRecord> {
-  const video = found(await videoById(db, videoId), 'video');
-  const cuts = (await cutsOf(db, [videoId])).get(videoId) ?? [];
-  const cut = cutInUse(cuts);
-  const markers = await markersOf(db, videoId);
-  const picture = video.pictureId ? await pictureById(db, video.pictureId) : undefined;
-  const range = exportedRange(video.timeLine, cut?.facts?.duration);
-  const { chapters, leftOut } = chaptersFromMarkers(markers, video.chapterChoice, range);
-  return { video, cut, cuts, markers, chapters, leftOut, picture };
+  return found((await recordsOf(db, [videoId])).get(videoId), 'video');
 }
 
-/** What readiness is judged by, for one record. */
-export function readinessInput({ video, cut, chapters, picture }: VideoRecord): ReadinessInput {
+/** Reads the whole records of videos, in a handful of queries however many there are. */
+export async function recordsOf(db: Database, videoIds: readonly string[]): Promise<Map<string, VideoRecord>> {
+  const videos = await videosById(db, videoIds);
+  const [cuts, markers, captions, pictures] = await Promise.all([
+    cutsOf(db, videoIds),
+    markersByVideo(db, videoIds),
+    captionsOfVideos(db, videoIds),
+    picturesById(
+      db,
+      videos.flatMap((video) => video.pictureId ?? []),
+    ),
+  ]);
+  const record = (video: Video): VideoRecord => {
+    const own = { cuts: cuts.get(video.id) ?? [], markers: markers.get(video.id) ?? [] };
+    const cut = cutInUse(own.cuts);
+    const range = exportedRange(video.timeLine, cut?.facts?.duration);
+    return {
+      ...{ ...own, video, cut },
+      ...chaptersFromMarkers(own.markers, video.chapterChoice, range),
+      picture: pictures.get(video.pictureId ?? ''),
+      captions: captions.filter((track) => track.videoId === video.id),
+    };
+  };
+  return new Map(videos.map((video) => [video.id, record(video)]));
+}
+
+/** What a channel takes: as its site does, but adverts only where it may earn. */
+export function profileAt(profile: SiteProfile, channel: Pick<Channel, 'mayEarn'>): SiteProfile {
+  if (channel.mayEarn || !profile.declares) return profile;
+  const fields = profile.declares.fields.filter((field) => field !== 'adverts');
+  return { ...profile, declares: { ...profile.declares, fields } };
+}
+
+/** What readiness is judged by, for one record on one channel. */
+export function readinessInput(
+  { video, cut, chapters, picture }: VideoRecord,
+  drop: Pick<Drop, 'own' | 'privacy'> | undefined,
+): ReadinessInput {
   return {
     words: video,
+    own: drop?.own ?? {},
+    privacy: drop?.privacy ?? video.privacy,
     chapters,
     facts: cut?.facts,
     cutRefused: cut ? cut.refusal : 'There is no cut yet',
@@ -45,7 +80,11 @@ export function readinessInput({ video, cut, chapters, picture }: VideoRecord): 
   };
 }
 
-/** What keeps a record from going to a site. */
-export function missingAt(record: VideoRecord, profile: SiteProfile): Missing[] {
-  return missingFor(readinessInput(record), profile);
+/** What keeps a record from going to a site. @param drop what was chosen for the channel alone */
+export function missingAt(
+  record: VideoRecord,
+  drop: Pick<Drop, 'own' | 'privacy'> | undefined,
+  profile: SiteProfile,
+): Missing[] {
+  return missingFor(readinessInput(record, drop), profile);
 }

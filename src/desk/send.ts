@@ -7,7 +7,7 @@ import { type Drop, type DropFields, dropById, dropsOf, hastenDrops, moveDrop, s
 import { announce } from '@/store/feed';
 import { DeskError, found } from './desk-error';
 import { log } from './log';
-import { missingAt, recordOf } from './record';
+import { missingAt, profileAt, recordOf } from './record';
 import { sessionFor, site } from './session';
 
 /** What became of sending a video: the channels that it went to, and those that it is not ready for. */
@@ -38,8 +38,8 @@ export async function sendVideo(videoId: string): Promise<Sent> {
   const result: Sent = { sent: [], notReady: [] };
   for (const drop of drops) {
     const channel = found(await channelById(db, drop.channelId), 'channel');
-    const { profile } = site(channel.site);
-    const missing = missingAt(record, profile).map((each) => each.what);
+    const profile = profileAt(site(channel.site).profile, channel);
+    const missing = missingAt(record, drop, profile).map((each) => each.what);
     if (channel.accountState !== 'connected' || !channel.granted) missing.push('The channel is not connected');
     if (missing.length > 0) {
       result.notReady.push({ channel: channel.name, missing });
@@ -120,7 +120,9 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
 async function tryAgain(db: Database, drop: Drop): Promise<void> {
   // What the site has lost, or could not process, has to go up as a new video.
   const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
-  if (!anew || drop.snag?.at === 'removing') return makeMove(db, drop, 'tryAgain', 'Tried again by hand');
+  // What was turned down in review is handed in anew with the words as they are now.
+  const fields: DropFields = drop.snag?.kind === 'review' ? { sentWords: undefined } : {};
+  if (!anew || drop.snag?.at === 'removing') return makeMove(db, drop, 'tryAgain', 'Tried again by hand', fields);
   return makeMove(db, drop, 'sendAnew', 'Sent anew by hand', { ...ANEW, round: drop.round + 1 });
 }
 

@@ -1,6 +1,7 @@
 import type { ChapterChoice, TimeLine } from '@/core/chapters';
+import type { Declarations, SwitchedOff } from '@/core/declarations';
 import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
-import type { BoardGroup, DropState, Missing, Snag } from '@/core/drop';
+import type { BoardGroup, DropState, Missing, OwnWords, SiteWords, Snag } from '@/core/drop';
 import type { Fraction } from '@/core/time';
 import type { CaptionTrack } from '@/store/captions';
 import type { CutState } from '@/store/cuts';
@@ -55,7 +56,7 @@ export interface BoardRow {
   privacy: Privacy;
   cut: CutView | undefined;
   betterCut: CutView | undefined;
-  drops: DropView[];
+  drops: (DropView & { missing: number })[];
 }
 
 export interface BoardView {
@@ -77,6 +78,11 @@ export interface SheetChannel extends ChannelView {
   playlists: { id: string; title: string; videos: number }[];
   chosenPlaylists: string[];
   missing: Missing[];
+  /** The words as the site would get them now. */
+  words: SiteWords;
+  /** What is set for this channel alone. */
+  own: OwnWords;
+  ownPrivacy: Privacy | undefined;
   drop: DropView | undefined;
   events: { id: number; at: string; kind: string; says: string }[];
   /** Whether the record has changed since its words went to the site. */
@@ -90,6 +96,9 @@ export interface SheetView {
   description: string;
   tags: string[];
   privacy: Privacy;
+  declarations: Declarations;
+  /** What is off because the video is aimed at children. */
+  switchedOff: SwitchedOff[];
   chapterChoice: ChapterChoice;
   timeLine: TimeLine;
   markersVersion: number;
@@ -114,11 +123,18 @@ export interface ChannelsView {
     id: string;
     name: string;
     kind: string;
+    /** What the site calls its groups of videos, where it has any. */
+    groups: string | undefined;
     accounts: {
       id: string;
       name: string;
       state: 'connected' | 'taken back' | 'disconnected';
-      channels: (ChannelView & { playlists: { id: string; title: string; videos: number }[] })[];
+      /** What is permitted, in words. */
+      permits: string[];
+      channels: (ChannelView & {
+        lastUsedAt: string | undefined;
+        playlists: { id: string; title: string; videos: number }[];
+      })[];
     }[];
   }[];
 }

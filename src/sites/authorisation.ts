@@ -10,7 +10,7 @@ const isLoopback = (address: string) => ['127.0.0.1', 'localhost', '[::1]'].incl
  * OAuth 2.0 authorization code with PKCE for a site that publishes its metadata (RFC 6749, 7636, 8414, 9207).
  * Plain HTTP is spoken to this machine alone.
  */
-export function authorisationFor(issuer: string, scopes: readonly string[]): Authorisation {
+export function authorisationFor(issuer: string, scopes: Readonly<Record<string, string>>): Authorisation {
   const options = { [oauth.allowInsecureRequests]: isLoopback(issuer) };
   let known: oauth.AuthorizationServer | undefined;
 
@@ -38,7 +38,7 @@ export function authorisationFor(issuer: string, scopes: readonly string[]): Aut
         response_type: 'code',
         client_id: CLIENT.client_id,
         redirect_uri: redirectUri,
-        scope: scopes.join(' '),
+        scope: Object.keys(scopes).join(' '),
         state,
         code_challenge: await oauth.calculatePKCECodeChallenge(verifier),
         code_challenge_method: 'S256',

@@ -1,7 +1,9 @@
 import type { Readable } from 'node:stream';
+import type { Declarations } from '@/core/declarations';
 import type { Privacy, SiteRules } from '@/core/delivery';
 import type { SiteWords } from '@/core/drop';
 import type { Tokens } from '@/core/permission/tokens';
+import type { Fraction } from '@/core/time';
 
 /** What a site can do beside taking a file; the Sheet offers, and the worker does, only what is declared. */
 export interface SiteAbilities {
@@ -21,8 +23,8 @@ export interface SiteProfile extends SiteRules {
   /** What kind of site it is, in a few words. */
   kind: string;
   abilities: SiteAbilities;
-  /** The scopes that are asked for when somebody connects. */
-  scopes: readonly string[];
+  /** The scopes that are asked for when somebody connects, each with what it permits, in words. */
+  scopes: Readonly<Record<string, string>>;
 }
 
 /** An account as the site names it. */
@@ -36,6 +38,8 @@ export interface SiteChannel {
   siteChannelId: string;
   name: string;
   address: string;
+  /** Whether adverts may be shown on its videos. */
+  mayEarn: boolean;
 }
 
 export interface SiteGroup {
@@ -48,7 +52,8 @@ export interface SiteGroup {
 export interface CarriedFile {
   fileName: string;
   size: number;
-  open(start: number): Readable;
+  /** The bytes from `start` up to and including `end`, or to the last. */
+  open(start: number, end?: number): Readable;
 }
 
 /** A video that the site has made room for. `carry` is whatever the adapter needs to go on with the bytes. */
@@ -69,7 +74,7 @@ export type SiteState =
 export type SiteChecks =
   | { verdict: 'waiting'; says: string }
   | { verdict: 'passed' }
-  | { verdict: 'found'; what: string; remedy: string };
+  | { verdict: 'found'; of: 'rights' | 'review'; what: string; remedy: string };
 
 /** What the site says of a video now. */
 export interface SiteStatus {
@@ -89,6 +94,15 @@ export interface SiteReading {
   groups: string[] | undefined;
   pictureDigest: string | undefined;
   fileDigest: string | undefined;
+  /** Languages of its captions. */
+  captions?: string[];
+  declared?: Partial<Declarations>;
+}
+
+/** Captions in one language, as WebVTT. */
+export interface SiteCaptions {
+  language: string;
+  webvtt: string;
 }
 
 /** Why a site did not do what it was asked. */
@@ -155,7 +169,7 @@ export interface SiteAdapter {
     onProgress: (bytes: number) => void,
     signal: AbortSignal,
   ): Promise<void>;
-  /** Sets title, text, tags and chapters, and the privacy that it waits in. */
+  /** Sets title, text, tags, chapters and declarations, and the privacy that it waits in. */
   describe(session: Session, siteVideoId: string, words: SiteWords, privacy: Privacy): Promise<void>;
   status(session: Session, siteVideoId: string): Promise<SiteStatus>;
   /** Opens the video to everyone. */
@@ -167,6 +181,10 @@ export interface SiteAdapter {
   acceptCheck?(session: Session, siteVideoId: string): Promise<void>;
   /** Sets the thumbnail; only where the profile has rules for one. */
   picture?(session: Session, siteVideoId: string, bytes: Buffer, type: string): Promise<void>;
+  /** Sets the moment of the video whose picture stands for it; only where the profile says so. */
+  moment?(session: Session, siteVideoId: string, time: Fraction): Promise<void>;
+  /** Sets the captions, these and no others; only where the profile says so. */
+  captions?(session: Session, siteVideoId: string, tracks: readonly SiteCaptions[]): Promise<void>;
   /** Only where the profile names groups. */
   groups?: {
     list(session: Session, siteChannelId: string): Promise<SiteGroup[]>;

@@ -1,47 +1,69 @@
 import { type Session, SiteError } from './contract';
 
 const PATIENCE_MILLISECONDS = 30_000;
+/** For a body of some megabytes on a slow line. */
+const LONG_PATIENCE_MILLISECONDS = 300_000;
 
 /** One request to a site's interface. */
 export interface ApiRequest {
   method?: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   json?: unknown;
-  bytes?: Buffer;
+  /** A body of a few megabytes at most. */
+  bytes?: Buffer | string;
   type?: string;
+  headers?: Record<string, string>;
+  /** Ends the request early. */
+  signal?: AbortSignal;
   /** Sent as Idempotency-Key, so that the same request twice makes one thing. */
   key?: string;
 }
 
 /**
- * Asks a site that speaks JSON with bearer tokens and problem details (RFC 6750, RFC 9457). A token that has run out
- * is renewed once.
+ * Asks a site that speaks JSON with bearer tokens (RFC 6750). A token that has run out is renewed once.
+ * @param explain how the site words its errors; problem details where it does not say otherwise
  * @throws SiteError
  */
-export async function askSite(session: Session, address: string, request: ApiRequest = {}): Promise<unknown> {
+export async function askSite(
+  session: Session,
+  address: string,
+  request: ApiRequest = {},
+  explain: Explain = problemText,
+): Promise<unknown> {
   const token = await session.accessToken();
   let answer = await send(address, request, token);
   if (answer.status === 401) answer = await send(address, request, await session.accessToken(token));
   if (answer.ok) return answer.status === 204 ? undefined : answer.json();
-  throw await errorFrom(answer);
+  throw await errorFrom(answer, explain);
 }
 
 async function send(address: string, request: ApiRequest, token: string): Promise<Response> {
   const headers: Record<string, string> = { authorization: `Bearer ${token}` };
   if (request.json !== undefined) headers['content-type'] = 'application/json';
   if (request.type) headers['content-type'] = request.type;
+  Object.assign(headers, request.headers);
   if (request.key) headers['idempotency-key'] = request.key;
-  const body =
-    request.json !== undefined ? JSON.stringify(request.json) : request.bytes && new Uint8Array(request.bytes);
-  const signal = AbortSignal.timeout(PATIENCE_MILLISECONDS);
+  const { json, bytes } = request;
+  const body = json !== undefined ? JSON.stringify(json) : Buffer.isBuffer(bytes) ? new Uint8Array(bytes) : bytes;
+  const patience = AbortSignal.timeout(bytes ? LONG_PATIENCE_MILLISECONDS : PATIENCE_MILLISECONDS);
+  const signal = request.signal ? AbortSignal.any([patience, request.signal]) : patience;
   return fetch(address, { method: request.method ?? 'GET', headers, body, signal }).catch((error: Error) => {
     throw new SiteError('unreachable', `The site does not answer (${error.message})`);
   });
 }
 
-/** The error that an answer stands for; `detail` of problem details is what a person gets to read. */
-export async function errorFrom(answer: Response): Promise<SiteError> {
-  const problem = (await answer.json().catch(() => ({}))) as { title?: string; detail?: string };
-  const says = problem.detail ?? problem.title ?? `The site answers ${answer.status}`;
+/** What the body of an error says to people, in a site's own form; undefined where it says nothing. */
+export type Explain = (body: unknown) => string | undefined;
+
+/** What problem details say (RFC 9457, section 3.1): `detail`, or else `title`. */
+export const problemText: Explain = (body) => {
+  const { title, detail } = (body ?? {}) as { title?: string; detail?: string };
+  return detail ?? title;
+};
+
+/** The error that an answer stands for, with what a person gets to read. */
+export async function errorFrom(answer: Response, explain: Explain = problemText): Promise<SiteError> {
+  const body: unknown = await answer.json().catch(() => ({}));
+  const says = explain(body) ?? `The site answers ${answer.status}`;
   return errorForStatus(answer.status, says, answer.headers.get('retry-after') ?? undefined);
 }
 
@@ -51,4 +73,13 @@ export function errorForStatus(status: number, says: string, retryAfter?: string
   if (status === 401 || status === 403) return new SiteError('permission', says);
   if (status === 404 || status === 410) return new SiteError('missing', says);
   return new SiteError('refused', says);
+}
+
+/** A body as JSON; undefined where it is none. */
+export function readJson(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
 }

@@ -27,9 +27,15 @@ export async function makeCaptions(
 
 /** The captions of a video that are in use, in the order in which they came. */
 export async function captionsOf(db: Database, videoId: string): Promise<CaptionTrack[]> {
+  return captionsOfVideos(db, [videoId]);
+}
+
+/** The captions of the videos named that are in use, in the order in which they came. */
+export async function captionsOfVideos(db: Database, videoIds: readonly string[]): Promise<CaptionTrack[]> {
   const rows: Row[] = await db('captions')
     .select('id', 'videoId', 'language', 'fileName', 'findings')
-    .where({ videoId, inUse: true })
+    .whereIn('videoId', [...videoIds])
+    .andWhere({ inUse: true })
     .orderBy('id');
   return rows.map((row) => ({ ...row, findings: fromJson<CaptionFinding[]>(row.findings) ?? [] }));
 }

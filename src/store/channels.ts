@@ -13,6 +13,9 @@ export interface Channel {
   /** Whether the account's permission still covers this channel. */
   granted: boolean;
   accountState: AccountState;
+  /** Whether adverts may be shown on its videos. */
+  mayEarn: boolean;
+  lastUsedAt: Date | undefined;
 }
 
 export interface Playlist {
@@ -34,11 +37,21 @@ const channelQuery = (db: Database) =>
     granted: 'c.granted',
     accountName: 'a.name',
     accountState: 'a.state',
+    mayEarn: 'c.mayEarn',
+    lastUsedAt: 'c.lastUsedAt',
   });
 
-const fromRow = (row: Omit<Channel, 'granted'> & { granted: number }): Channel => ({
+interface Row extends Omit<Channel, 'granted' | 'mayEarn' | 'lastUsedAt'> {
+  granted: number;
+  mayEarn: number;
+  lastUsedAt: Date | null;
+}
+
+const fromRow = (row: Row): Channel => ({
   ...row,
   granted: row.granted === 1,
+  mayEarn: row.mayEarn === 1,
+  lastUsedAt: row.lastUsedAt ?? undefined,
 });
 
 /** Every channel that was ever connected, in the order in which they came. */
@@ -55,15 +68,23 @@ export async function channelById(db: Database, id: string): Promise<Channel | u
 export async function keepChannels(
   db: Database,
   accountId: string,
-  found: readonly Pick<Channel, 'siteChannelId' | 'name' | 'address'>[],
+  found: readonly Pick<Channel, 'siteChannelId' | 'name' | 'address' | 'mayEarn'>[],
 ): Promise<void> {
   await db('channels').where({ accountId }).update({ granted: false });
-  for (const { siteChannelId, name, address } of found) {
+  for (const { siteChannelId, name, address, mayEarn } of found) {
     await db('channels')
-      .insert({ id: newId(), accountId, siteChannelId, name, address, granted: true, createdAt: new Date() })
+      .insert({
+        ...{ id: newId(), accountId, siteChannelId, name, address, mayEarn },
+        ...{ granted: true, createdAt: new Date() },
+      })
       .onConflict(['accountId', 'siteChannelId'])
-      .merge(['name', 'address', 'granted']);
+      .merge(['name', 'address', 'granted', 'mayEarn']);
   }
+}
+
+/** Notes that something was sent to a channel just now. */
+export async function noteChannelUsed(db: Database, id: string): Promise<void> {
+  await db('channels').where({ id }).update({ lastUsedAt: new Date() });
 }
 
 /** Keeps a channel's playlists as the site lists them; those that are gone there go here. */

@@ -1,5 +1,5 @@
 import type { Privacy } from '@/core/delivery';
-import { type DropState, type MoveName, type Snag, stateAfter } from '@/core/drop';
+import { type DropState, type MoveName, type OwnWords, type Snag, stateAfter } from '@/core/drop';
 import { type Claim, ClaimLost, claimed } from './claims';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
@@ -24,6 +24,8 @@ export interface Drop {
   waiting: string | undefined;
   /** Set only where this channel's privacy is another than the record's. */
   privacy: Privacy | undefined;
+  /** What was written for this channel alone. */
+  own: OwnWords;
   /** Site ids of the playlists that the video is put in. */
   playlists: string[];
   /** How often the video was sent to this channel anew, after it had been removed there. */
@@ -63,6 +65,7 @@ const columns = [
   'snag',
   'waiting',
   'privacy',
+  'own',
   'playlists',
   'round',
   'siteVideoId',
@@ -79,13 +82,16 @@ const columns = [
   'updatedAt',
 ];
 
-type Row = { [K in keyof Drop]: unknown } & Record<'snag' | 'playlists' | 'carry' | 'progress', string | null>;
+const JSON_FIELDS = ['snag', 'own', 'playlists', 'carry', 'progress'] as const;
+
+type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
 
 function fromRow(row: Row): Drop {
   const entries = Object.entries(row).map(([key, value]) => [key, value ?? undefined]);
   return {
     ...Object.fromEntries(entries),
     snag: fromJson<Snag>(row.snag),
+    own: fromJson<OwnWords>(row.own) ?? {},
     playlists: fromJson<string[]>(row.playlists) ?? [],
     carry: fromJson<Record<string, string>>(row.carry),
     progress: fromJson<DropProgress>(row.progress),
@@ -150,7 +156,7 @@ export type DropFields = Partial<Omit<Drop, 'id' | 'videoId' | 'channelId' | 'st
 function toRow(fields: DropFields): Record<string, unknown> {
   const row: Record<string, unknown> = { updatedAt: new Date() };
   for (const [key, value] of Object.entries(fields)) {
-    const json = key === 'snag' || key === 'playlists' || key === 'carry' || key === 'progress';
+    const json = (JSON_FIELDS as readonly string[]).includes(key);
     row[key] = json ? toJson(value) : (value ?? null);
   }
   return row;
@@ -159,6 +165,11 @@ function toRow(fields: DropFields): Record<string, unknown> {
 /** Sets fields of a drop that a person decides. */
 export async function setDrop(db: Database, id: string, fields: DropFields): Promise<void> {
   await db('drops').where({ id }).update(toRow(fields));
+}
+
+/** Sets fields of the drop of a video on one channel, where there is one. */
+export async function setDropOn(db: Database, videoId: string, channelId: string, fields: DropFields): Promise<void> {
+  await db('drops').where({ videoId, channelId }).update(toRow(fields));
 }
 
 /** Sets fields of a drop that a worker carries. @throws ClaimLost where it is no longer the worker's. */

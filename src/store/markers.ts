@@ -10,6 +10,7 @@ export interface Marker extends Omit<ReadMarker, 'hidden'> {
 
 interface Row {
   id: string;
+  videoId: string;
   timeNum: number;
   timeDen: number;
   lengthNum: number;
@@ -23,8 +24,21 @@ interface Row {
 
 /** A video's markers in order of time. */
 export async function markersOf(db: Database, videoId: string): Promise<Marker[]> {
-  const rows: Row[] = await db('markers').where({ videoId }).orderByRaw('time_num / time_den, id');
-  return rows.map((row) => ({
+  return (await markersByVideo(db, [videoId])).get(videoId) ?? [];
+}
+
+/** The markers of the videos named, by video, in order of time. */
+export async function markersByVideo(db: Database, videoIds: readonly string[]): Promise<Map<string, Marker[]>> {
+  const rows: Row[] = await db('markers')
+    .whereIn('videoId', [...videoIds])
+    .orderByRaw('time_num / time_den, id');
+  const byVideo = new Map<string, Marker[]>(videoIds.map((id) => [id, []]));
+  for (const row of rows) byVideo.get(row.videoId)?.push(fromRow(row));
+  return byVideo;
+}
+
+function fromRow(row: Row): Marker {
+  return {
     id: row.id,
     time: { num: row.timeNum, den: row.timeDen },
     length: { num: row.lengthNum, den: row.lengthDen },
@@ -33,7 +47,7 @@ export async function markersOf(db: Database, videoId: string): Promise<Marker[]
     colour: row.colour,
     on: row.sat,
     kind: row.kind,
-  }));
+  };
 }
 
 /** A change of a video's markers: those that are put, new or in the place of one with the same id, and those taken away. */

@@ -1,4 +1,5 @@
-import type { Database } from './database';
+import type { Fraction } from '@/core/time';
+import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
 
 /** A picture that can be a video's thumbnail; `size` in bytes, `digest` SHA-256 in hexadecimal. */
@@ -12,25 +13,32 @@ export interface Picture {
   size: number;
   digest: string;
   source: 'file' | 'frame';
+  /** Of a frame: exact seconds of the cut at which it stands. */
+  moment: Fraction | undefined;
 }
 
-const columns = ['id', 'videoId', 'fileKey', 'type', 'width', 'height', 'size', 'digest', 'source'];
+type Row = Omit<Picture, 'moment'> & { moment: string | null };
+
+const fromRow = (row: Row): Picture => ({ ...row, moment: fromJson<Fraction>(row.moment) });
+
+const columns = ['id', 'videoId', 'fileKey', 'type', 'width', 'height', 'size', 'digest', 'source', 'moment'];
 
 /** Keeps what is known of a picture; its id is returned. */
 export async function makePicture(db: Database, picture: Omit<Picture, 'id'>): Promise<string> {
   const id = newId();
-  await db('pictures').insert({ id, ...picture, createdAt: new Date() });
+  await db('pictures').insert({ id, ...picture, moment: toJson(picture.moment), createdAt: new Date() });
   return id;
 }
 
 export async function pictureById(db: Database, id: string): Promise<Picture | undefined> {
-  return db('pictures').where({ id }).first(columns);
+  const row: Row | undefined = await db('pictures').where({ id }).first(columns);
+  return row && fromRow(row);
 }
 
 /** The pictures named, by id. */
 export async function picturesById(db: Database, ids: readonly string[]): Promise<Map<string, Picture>> {
-  const rows: Picture[] = await db('pictures')
+  const rows: Row[] = await db('pictures')
     .select(columns)
     .whereIn('id', [...ids]);
-  return new Map(rows.map((row) => [row.id, row]));
+  return new Map(rows.map((row) => [row.id, fromRow(row)]));
 }

@@ -1,4 +1,5 @@
 import { type ChapterChoice, NO_CHOICE, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
+import { type Declarations, PLAIN_DECLARATIONS } from '@/core/declarations';
 import type { Privacy } from '@/core/delivery';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
@@ -11,6 +12,7 @@ export interface Video {
   description: string;
   tags: string[];
   privacy: Privacy;
+  declarations: Declarations;
   chapterChoice: ChapterChoice;
   timeLine: TimeLine;
   /** Counts the changes of its markers, so that a page knows whether it has the newest. */
@@ -20,7 +22,7 @@ export interface Video {
   updatedAt: Date;
 }
 
-const JSON_FIELDS = ['tags', 'chapterChoice', 'timeLine'] as const;
+const JSON_FIELDS = ['tags', 'declarations', 'chapterChoice', 'timeLine'] as const;
 type JsonField = (typeof JSON_FIELDS)[number];
 
 interface Row extends Omit<Video, JsonField | 'pictureId'>, Record<JsonField, string | null> {
@@ -30,6 +32,7 @@ interface Row extends Omit<Video, JsonField | 'pictureId'>, Record<JsonField, st
 const fromRow = (row: Row): Video => ({
   ...row,
   tags: fromJson<string[]>(row.tags) ?? [],
+  declarations: { ...PLAIN_DECLARATIONS, ...fromJson<Partial<Declarations>>(row.declarations) },
   chapterChoice: fromJson<ChapterChoice>(row.chapterChoice) ?? NO_CHOICE,
   timeLine: fromJson<TimeLine>(row.timeLine) ?? PLAIN_TIME_LINE,
   pictureId: row.pictureId ?? undefined,
@@ -57,6 +60,12 @@ export async function videoById(db: Database, id: string, lock = false): Promise
   const query = db('videos').where({ id }).first();
   const row: Row | undefined = await (lock ? query.forUpdate() : query);
   return row && fromRow(row);
+}
+
+/** The records named, in no order. */
+export async function videosById(db: Database, ids: readonly string[]): Promise<Video[]> {
+  const rows: Row[] = await db('videos').whereIn('id', [...ids]);
+  return rows.map(fromRow);
 }
 
 export async function allVideos(db: Database): Promise<Video[]> {

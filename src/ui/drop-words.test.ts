@@ -61,7 +61,7 @@ describe('the top of the Board', () => {
     privacy: 'private',
     cut: undefined,
     betterCut: undefined,
-    drops,
+    drops: drops.map((drop) => ({ ...drop, missing: 0 })),
   });
 
   it('says first what needs a person', () => {

@@ -1,6 +1,6 @@
 import { isWorking, type Snag } from '@/core/drop';
 import { log } from '@/desk/log';
-import { recordOf } from '@/desk/record';
+import { profileAt, recordOf } from '@/desk/record';
 import { sessionFor, site } from '@/desk/session';
 import { SiteError } from '@/sites/contract';
 import { channelById } from '@/store/channels';
@@ -64,6 +64,7 @@ async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: 
     channel,
     record: await recordOf(db, drop.videoId),
     adapter: site(channel.site),
+    profile: profileAt(profile, channel),
     session: sessionFor(channel.accountId),
     signal,
     async keep(fields: DropFields) {

@@ -14,7 +14,7 @@ import { readCut } from './read-cut';
 const IDLE_MILLISECONDS = 300;
 const BEAT_MILLISECONDS = 3000;
 /** Drops that one worker carries side by side; lines are slow, so several fit on one. */
-const DROPS_AT_ONCE = 4;
+const DROPS_AT_ONCE = 8;
 
 const { leaseSeconds } = settings();
 const startedAt = new Date();

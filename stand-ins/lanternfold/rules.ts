@@ -1,9 +1,19 @@
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { Problem } from '../shared/problem';
 import type { Chapter, Video } from './video';
 
 const GIB = 1024 ** 3;
 const LINE = /^\s*(?:(\d{1,2}):)?(\d{1,3}):([0-5]\d)\s+(?:[-–]\s+)?(\S.*)$/;
+
+/** What a video can be about. */
+export const CATEGORIES = [
+  { id: 'craft', name: 'Craft and making' },
+  { id: 'travel', name: 'Places and travel' },
+  { id: 'learning', name: 'Learning' },
+  { id: 'music', name: 'Music' },
+  { id: 'news', name: 'News and reports' },
+  { id: 'people', name: 'People' },
+];
 
 export const newVideoShape = object({
   fileName: string().trim().min(1).max(500).required(),
@@ -27,11 +37,20 @@ export const wordsShape = object({
       (tags) => (tags ?? []).join(',').length <= 400,
     ),
   visibility: string().oneOf(['open', 'by-link', 'closed'] as const),
+  category: string().oneOf(['', ...CATEGORIES.map(({ id }) => id)]),
+  language: string().matches(/^([A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/, 'language has to be a language tag'),
+  licence: string().oneOf(['all-rights', 'cc-by'] as const),
+  recordedOn: string().matches(/^(\d{4}-\d{2}-\d{2})?$/, 'recordedOn has to be a day such as 2026-11-25'),
+  place: string().max(120),
+  madeForChildren: boolean(),
+  adultsOnly: boolean(),
+  paidPlacement: boolean(),
+  comments: string().oneOf(['open', 'hold-doubtful', 'hold-all', 'off'] as const),
+  ratings: boolean(),
+  embedding: boolean(),
+  tellSubscribers: boolean(),
+  adverts: string().oneOf(['off', 'context', 'interest'] as const),
 }).noUnknown();
-
-export const playlistShape = object({ title: string().trim().min(1).max(100).required() }).noUnknown();
-
-export const placeShape = object({ playlistIds: array(string().required()).required() }).noUnknown();
 
 const THUMBNAIL_BYTES = 3_000_000;
 

@@ -1,3 +1,5 @@
+import type { Hosted } from '../shared/hosted';
+
 /** How Lanternfold calls who may see a video. */
 export type Visibility = 'open' | 'by-link' | 'closed';
 
@@ -6,35 +8,30 @@ export interface Chapter {
   title: string;
 }
 
+/** What its owner says of a video beside the words. */
+export interface Particulars {
+  category?: string;
+  language?: string;
+  licence?: 'all-rights' | 'cc-by';
+  recordedOn?: string;
+  place?: string;
+  madeForChildren?: boolean;
+  adultsOnly?: boolean;
+  paidPlacement?: boolean;
+  comments?: 'open' | 'hold-doubtful' | 'hold-all' | 'off';
+  ratings?: boolean;
+  embedding?: boolean;
+  tellSubscribers?: boolean;
+  adverts?: 'off' | 'context' | 'interest';
+}
+
 /** A video as Lanternfold keeps it. */
-export interface Video {
-  id: string;
-  channelId: string;
-  /** The Idempotency-Key that it was made with. */
-  key: string;
-  fileName: string;
-  size: number;
+export interface Video extends Hosted, Particulars {
   title: string;
   description: string;
   tags: string[];
   visibility: Visibility;
-  thumbnail?: { type: string; sha256: string };
-  file?: { sha256: string; size: number };
-  seconds?: number;
-  stage: 'receiving' | 'queued' | 'first' | 'full' | 'ready' | 'failed';
-  progress: number;
-  failure?: string;
   checks: 'waiting' | 'passed' | 'matched';
   match?: { owner: string; from: number; to: number; wants: string };
   matchAccepted?: boolean;
-  publishedAt?: string;
-  createdAt: string;
-}
-
-export interface Playlist {
-  id: string;
-  channelId: string;
-  key: string;
-  title: string;
-  videoIds: string[];
 }

@@ -1,5 +1,6 @@
 import { page } from '../shared/page';
-import type { Chapter, Playlist, Video } from './video';
+import { SEEK, stamp } from '../shared/seek';
+import type { Chapter, Video } from './video';
 
 export const STYLE = `
 :root{--night:#16323a;--sand:#f7f0dd;--flame:#9f4511;--reed:#3e5b46;--mist:#5c6b6a}
@@ -19,6 +20,7 @@ video{width:100%;background:#0b191d;display:block;border-radius:4px}
 .parts button span{color:var(--flame);min-width:54px;font-variant-numeric:tabular-nums}
 .tags{display:flex;flex-wrap:wrap;gap:6px 14px;margin-top:18px;color:var(--reed);font-style:italic}
 h2{font-size:17px;margin:0 0 8px}.aside p{color:var(--mist);margin-bottom:14px;font-size:15px}
+.said{list-style:none;padding:0;margin-bottom:14px;color:var(--mist);font-size:15px}.said li{border-top:1px solid #d9ceb0;padding:4px 0}
 .aside img{width:100%;border-radius:4px;margin-bottom:14px;display:block}
 .sheet{max-width:520px;margin:60px auto;background:#fffaf0;padding:34px 38px;border-radius:6px;border-top:6px solid var(--night)}
 .brand{color:var(--flame);letter-spacing:.06em;margin-bottom:8px}.sheet h1{font-size:25px;margin-bottom:14px}.sheet h2{margin-top:18px}
@@ -30,14 +32,6 @@ h2{font-size:17px;margin:0 0 8px}.aside p{color:var(--mist);margin-bottom:14px;f
 .person span{color:var(--mist)}
 @media(max-width:760px){.under{grid-template-columns:1fr}}
 `;
-
-const SEEK = `addEventListener('click',e=>{const b=e.target.closest('[data-seek]');if(!b)return;const v=document.querySelector('video');v.currentTime=Number(b.dataset.seek);v.play().catch(()=>{})})`;
-
-const stamp = (seconds: number) => {
-  const [h, m, s] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60];
-  const two = (value: number) => String(value).padStart(2, '0');
-  return h > 0 ? `${h}:${two(m)}:${two(s)}` : `${m}:${two(s)}`;
-};
 
 function Text({ text, chapters }: { text: string; chapters: Chapter[] }) {
   return (
@@ -63,11 +57,40 @@ interface Watched {
   video: Video;
   chapters: Chapter[];
   channel: string;
-  playlists: Playlist[];
+  category: string | undefined;
+  playlists: { id: string; title: string }[];
+  /** Of captions. */
+  languages: string[];
+}
+
+const COMMENTS: Record<string, string> = {
+  open: 'Comments are open',
+  'hold-doubtful': 'Doubtful comments are held',
+  'hold-all': 'Comments are held until they are read',
+  off: 'Comments are off',
+};
+
+/** What the owner says of the video, as viewers read it. */
+function particulars({ video, category }: Pick<Watched, 'video' | 'category'>): string[] {
+  const says = [
+    category,
+    video.language && `Spoken: ${new Intl.DisplayNames('en', { type: 'language' }).of(video.language)}`,
+    video.licence === 'cc-by' ? 'Creative Commons, attribution' : 'All rights reserved',
+    video.recordedOn && `Recorded on ${video.recordedOn}`,
+    video.place && `Recorded at ${video.place}`,
+    video.madeForChildren && 'Made for children',
+    video.adultsOnly && 'Only for people of age',
+    video.paidPlacement && 'Contains paid placement',
+    COMMENTS[video.comments ?? 'off'],
+    video.ratings === false && 'Ratings are not shown',
+    video.embedding === false && 'Not to be shown on other pages',
+    video.adverts && video.adverts !== 'off' && `Adverts by ${video.adverts}`,
+  ];
+  return says.filter((each): each is string => typeof each === 'string' && each !== '');
 }
 
 /** The page on which the public watches a video. */
-export function watchPage({ video, chapters, channel, playlists }: Watched): string {
+export function watchPage({ video, chapters, channel, category, playlists, languages }: Watched): string {
   const playable = video.stage === 'ready' || video.stage === 'full';
   const date = video.publishedAt ?? video.createdAt;
   // The date under a video is that of the site's own time zone.
@@ -96,7 +119,16 @@ export function watchPage({ video, chapters, channel, playlists }: Watched): str
             preload="metadata"
             poster={`/watch/${video.id}/thumbnail`}
             src={`/watch/${video.id}/video.mp4`}
-          />
+          >
+            {languages.map((language) => (
+              <track
+                key={language}
+                kind="captions"
+                srcLang={language}
+                src={`/watch/${video.id}/captions/${language}`}
+              />
+            ))}
+          </video>
         ) : (
           <p>
             {video.stage === 'failed' ? 'This video could not be prepared.' : 'This video is still being prepared.'}
@@ -129,6 +161,12 @@ export function watchPage({ video, chapters, channel, playlists }: Watched): str
                 </ol>
               </>
             )}
+            <ul className="said">
+              {particulars({ video, category }).map((each) => (
+                <li key={each}>{each}</li>
+              ))}
+              {languages.length > 0 && <li>Captions: {languages.join(', ')}</li>}
+            </ul>
             {playlists.map((playlist) => (
               <p key={playlist.id}>In the playlist “{playlist.title}”</p>
             ))}

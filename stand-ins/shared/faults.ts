@@ -6,7 +6,17 @@ import { Problem } from './problem';
 
 const faultShape = object({
   kind: string()
-    .oneOf(['cut', 'answer', 'stall', 'line', 'fail processing', 'rights match', 'alter', 'slow processing'])
+    .oneOf([
+      'cut',
+      'answer',
+      'stall',
+      'line',
+      'fail processing',
+      'rights match',
+      'alter',
+      'slow processing',
+      'turn down',
+    ])
     .required(),
   /** Only files whose name contains this. */
   match: string(),
@@ -18,8 +28,10 @@ const faultShape = object({
   status: number().integer().min(400).max(599),
   retryAfter: number().integer().min(0),
   path: string(),
-  /** For `fail processing`, and for `rights match` the owner. */
+  /** For `fail processing`, for `turn down`, and for `rights match` the owner. */
   reason: string(),
+  /** For `turn down`: what would help. */
+  remedy: string(),
   /** For `rights match`: the span in seconds, and what the owner wants. */
   from: number(),
   to: number(),
@@ -97,7 +109,8 @@ export class Faults {
     });
     server.delete('/control/faults', async () => this.keep([]));
     server.addHook('onRequest', async (request) => {
-      if (!/^\/(api|files|oauth\/token)/.test(request.url)) return;
+      if (/^\/control\//.test(request.url) || (request.url.startsWith('/oauth/') && request.url !== '/oauth/token'))
+        return;
       const fault = this.strike('answer', '', request.url);
       if (fault) {
         const status = fault.status ?? 503;

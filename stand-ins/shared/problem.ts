@@ -12,8 +12,17 @@ export class Problem extends Error {
   }
 }
 
-/** Answers every error with problem details (RFC 9457, section 3). */
-export function answerProblems(server: FastifyInstance): void {
+/** How a site words an error. */
+export type ProblemShape = (problem: Problem) => { type: string; body: object };
+
+/** Problem details (RFC 9457, section 3). */
+export const problemDetails: ProblemShape = ({ title, status, detail, more }) => ({
+  type: 'application/problem+json',
+  body: { type: 'about:blank', title, status, detail, ...more },
+});
+
+/** Answers every error in a site's own form. */
+export function answerProblems(server: FastifyInstance, shape: ProblemShape): void {
   server.setErrorHandler((error, _request, reply) => {
     const problem =
       error instanceof Problem
@@ -21,15 +30,7 @@ export function answerProblems(server: FastifyInstance): void {
         : new Problem((error as { statusCode?: number }).statusCode ?? 500, 'Not possible', (error as Error).message);
     const retryAfter = problem.more.retryAfter;
     if (typeof retryAfter === 'number') reply.header('retry-after', String(retryAfter));
-    return reply
-      .status(problem.status)
-      .header('content-type', 'application/problem+json')
-      .send({
-        type: 'about:blank',
-        title: problem.title,
-        status: problem.status,
-        detail: problem.detail,
-        ...problem.more,
-      });
+    const { type, body } = shape(problem);
+    return reply.status(problem.status).header('content-type', type).send(JSON.stringify(body));
   });
 }

@@ -1,5 +1,6 @@
 import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { Problem } from './problem';
 
 /** Things kept as one JSON file each, all of them in memory, written through on every change. */
 export class Records<T extends { id: string }> {
@@ -32,6 +33,13 @@ export class Records<T extends { id: string }> {
     writeFileSync(`${file}.part`, JSON.stringify(thing));
     renameSync(`${file}.part`, file);
     return thing;
+  }
+
+  /** Sets fields of a thing as it is now: what was read before a wait may be out of date. */
+  change(id: string, fields: Partial<T>): T {
+    const now = this.held.get(id);
+    if (!now) throw new Problem(404, 'Not found', 'It is gone meanwhile');
+    return this.put({ ...now, ...fields });
   }
 
   delete(id: string): void {

@@ -36,6 +36,20 @@ export async function secondsOf(file: string): Promise<number> {
   return Number(out.trim());
 }
 
+/** The picture of a video file in pixels, its codec, and its container as ffprobe calls it. */
+export async function sizeOf(
+  file: string,
+): Promise<{ width: number; height: number; codec: string; container: string }> {
+  const entries = 'stream=codec_name,width,height:format=format_name';
+  const args = ['-v', 'error', '-select_streams', 'v:0', '-show_entries', entries, '-of', 'json', file];
+  const probe = JSON.parse(await run('ffprobe', args, () => {})) as {
+    streams: { codec_name: string; width: number; height: number }[];
+    format: { format_name: string };
+  };
+  const { codec_name: codec = '', width = 0, height = 0 } = probe.streams[0] ?? {};
+  return { width, height, codec, container: probe.format.format_name };
+}
+
 /** Makes an MP4 of at most `height` lines; `onProgress` hears the share that is done. */
 export async function transcode(
   from: string,

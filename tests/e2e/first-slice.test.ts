@@ -296,6 +296,7 @@ describe('a cut goes from the desk to live', () => {
     await rail()
       .getByRole('checkbox', { name: /Marrow Quay/ })
       .click();
+    await page.getByRole('radio', { name: 'No it is for anyone' }).check();
     await page.getByLabel('Picture file').setInputFiles(small);
     await rail().getByText('wants at least 1280').first().waitFor();
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -365,7 +366,7 @@ describe('a cut goes from the desk to live', () => {
       });
     const sent = run(
       ...['send', clip, '--channel', 'tide notes', '--title', 'By the command line', '--markers', edl],
-      ...['--chapters', 'GREEN', '--privacy', 'link', '--watch'],
+      ...['--chapters', 'GREEN', '--privacy', 'link', '--for-children', 'no', '--watch'],
     );
     expect(sent.stderr).toBe('');
     expect(sent.stdout).toContain('Proofed');

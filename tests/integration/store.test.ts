@@ -28,7 +28,7 @@ async function channel(name: string): Promise<string> {
   const account = { site: 'lanternfold', siteAccountId: newId(), name, scope: '' };
   const accountId = await keepAccount(db, account, tokens);
   made.push(accountId);
-  await keepChannels(db, accountId, [{ siteChannelId: 'c1', name, address: 'http://x' }]);
+  await keepChannels(db, accountId, [{ siteChannelId: 'c1', name, address: 'http://x', mayEarn: false }]);
   return (await allChannels(db)).find((each) => each.accountId === accountId)?.id ?? '';
 }
 

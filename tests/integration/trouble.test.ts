@@ -9,9 +9,9 @@ import { endProcess, processEnvironment, startProcess } from '../../bin/setup/pr
 import { connectAs } from '../../demo/sign-in';
 import { makeClip } from '../setup/clips';
 import {
+  addressOf,
   bringFile,
   connectedChannels,
-  lanternfoldAddress,
   onlyDrop,
   setFaults,
   untilSheet,
@@ -22,7 +22,7 @@ import {
 const root = path.resolve('.');
 let worker: ChildProcess;
 const clip = makeClip({ name: 'trouble.mp4', seconds: 3 });
-const post = (at: string) => fetch(`${lanternfoldAddress()}/control/${at}`, { method: 'POST' });
+const post = (at: string) => fetch(`${addressOf('lanternfold')}/control/${at}`, { method: 'POST' });
 
 async function sent(fileName: string, privacy = 'private'): Promise<string> {
   const videoId = await bringFile(clip, 'Marrow Quay', fileName);

@@ -3,26 +3,53 @@ import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
-import { tickChannel } from '@/desk/edit-video';
+import { editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtChannels, lookAtSheet } from '@/desk/look';
+import { sessionFor } from '@/desk/session';
 import type { DropView, SheetView } from '@/desk/views';
+import type { Session } from '@/sites/contract';
+import { SITE_PROFILES } from '@/sites/profiles';
 import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { connectAs } from '../../demo/sign-in';
 
-/** The address of the first stand-in. */
-export const lanternfoldAddress = () => `http://127.0.0.1:${settings().sitesPort}`;
+/** Who speaks for the yard at each site. */
+export const YARD: Record<string, string> = {
+  lanternfold: 'wil-tarrant',
+  fieldgate: 'isa-brandt',
+  pipwire: 'tam-okoye',
+  stallmarket: 'wil-tarrant',
+};
 
-/** Sets the faults of Lanternfold; none clears them. */
-export async function setFaults(...faults: Record<string, unknown>[]): Promise<void> {
+/** The address of a stand-in. */
+export const addressOf = (siteId: string) =>
+  `http://127.0.0.1:${settings().sitesPort + Object.keys(SITE_PROFILES).indexOf(siteId)}`;
+
+/** Sets the faults of a stand-in; none clears them. */
+export async function setFaultsAt(siteId: string, ...faults: Record<string, unknown>[]): Promise<void> {
   const init = { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(faults) };
-  const answer = await fetch(`${lanternfoldAddress()}/control/faults`, init);
+  const answer = await fetch(`${addressOf(siteId)}/control/faults`, init);
   if (!answer.ok) throw new Error(await answer.text());
 }
 
-/** Everything that Lanternfold keeps of videos. */
-export async function videosAtLanternfold(): Promise<Record<string, unknown>[]> {
-  return (await fetch(`${lanternfoldAddress()}/control/videos`)).json() as Promise<Record<string, unknown>[]>;
+/** Sets the faults of Lanternfold; none clears them. */
+export const setFaults = (...faults: Record<string, unknown>[]) => setFaultsAt('lanternfold', ...faults);
+
+/** Everything that a stand-in keeps of videos. */
+export async function videosAt(siteId: string): Promise<Record<string, unknown>[]> {
+  return (await fetch(`${addressOf(siteId)}/control/videos`)).json() as Promise<Record<string, unknown>[]>;
+}
+
+export const videosAtLanternfold = () => videosAt('lanternfold');
+
+/** A session of the yard's account at a site, connected where it is not. */
+export async function yardSession(siteId: string): Promise<Session> {
+  const account = async () => {
+    const found = (await lookAtChannels()).sites.find(({ id }) => id === siteId);
+    return found?.accounts.find(({ state }) => state === 'connected');
+  };
+  if (!(await account())) await connectAs(siteId, YARD[siteId] ?? '');
+  return sessionFor((await account())?.id ?? '');
 }
 
 /** Connects the yard's account where it is not, and gives the ids of its channels by name. */
@@ -30,7 +57,7 @@ export async function connectedChannels(): Promise<Map<string, string>> {
   const all = async () =>
     (await lookAtChannels()).sites.flatMap((site) => site.accounts.flatMap((account) => account.channels));
   const yard = (await all()).some((channel) => channel.connected && channel.name === 'Marrow Quay');
-  if (!yard) await connectAs('lanternfold', 'wil-tarrant');
+  if (!yard) await connectAs('lanternfold', YARD.lanternfold ?? '');
   return new Map((await all()).map((channel) => [channel.name, channel.id]));
 }
 
@@ -44,6 +71,7 @@ export async function bringFile(
   const { cut } = await announceCut({ fileName, size });
   await files().put(cut.fileKey, createReadStream(file));
   await noteCutArrived(cut.id, size);
+  await editVideo(cut.videoId, { declarations: { forChildren: false } });
   const channelId = (await connectedChannels()).get(channel);
   if (channelId) await tickChannel(cut.videoId, channelId, true);
   return cut.videoId;

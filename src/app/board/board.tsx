@@ -58,11 +58,11 @@ export function Board({ first }: { first: BoardView }) {
           <table className="w-full border-collapse text-left max-sm:block sm:table-fixed">
             <thead className="max-sm:sr-only">
               <tr className="border-rim border-b-[1.5px]">
-                <th scope="col" className="w-[370px] px-3.5 py-2 text-sm">
+                <th scope="col" className="w-[290px] px-3.5 py-2 text-sm">
                   Video
                 </th>
                 {data.channels.map((channel) => (
-                  <th key={channel.id} scope="col" className="w-[180px] px-3.5 py-2 text-sm leading-snug">
+                  <th key={channel.id} scope="col" className="w-[154px] px-2.5 py-2 text-sm leading-snug">
                     {channel.name}
                     <span className="block font-normal text-[13px] text-soft">
                       {channel.siteName}

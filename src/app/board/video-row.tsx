@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { viewerTime } from '@/core/time';
-import type { BoardRow, ChannelView, DropView } from '@/desk/views';
+import type { BoardRow, ChannelView } from '@/desk/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import { CopyLink } from '@/ui/copy-link';
@@ -72,8 +72,17 @@ function CutLine({ row, arrival }: Omit<RowProps, 'channels'>) {
   );
 }
 
-function Crossing({ drop, channel }: { drop: DropView | undefined; channel: ChannelView }) {
-  const cell = 'border-line px-3.5 py-2.5 align-middle sm:border-l max-sm:block max-sm:pt-0';
+function Readiness({ missing }: { missing: number }) {
+  return missing === 0 ? (
+    <span className="text-live">● ready</span>
+  ) : (
+    <span className="text-snag">▲ {missing} to settle</span>
+  );
+}
+
+function Crossing({ drop, channel }: { drop: BoardRow['drops'][number] | undefined; channel: ChannelView }) {
+  const cell =
+    'border-line px-2.5 py-2.5 align-middle [overflow-wrap:anywhere] sm:border-l max-sm:block max-sm:px-3.5 max-sm:pt-0';
   if (!drop) return <td className={`${cell} max-sm:hidden`} />;
   const look = lookOf(drop);
   return (
@@ -81,7 +90,8 @@ function Crossing({ drop, channel }: { drop: DropView | undefined; channel: Chan
       <span className="text-[13px] text-soft sm:hidden">{channel.name}</span>
       <Stops behind={drop.stops} look={look} fraction={drop.progress?.fraction} />
       <p className={`mt-1.5 text-[13px] leading-snug ${look === 'idle' ? 'text-soft' : ''}`}>
-        <span className="mr-2.5">{dropWords(drop)}</span>
+        <span className="mr-2.5 line-clamp-4">{dropWords(drop)}</span>
+        {drop.state === 'draft' && <Readiness missing={drop.missing} />}
         {drop.link && <CopyLink link={drop.link} />}
       </p>
     </td>

@@ -6,6 +6,7 @@ import { useEffect } from 'react';
 import type { ChannelsView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { Moment } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
 
 type SiteView = ChannelsView['sites'][number];
@@ -76,6 +77,8 @@ const STATES: Record<AccountView['state'], { says: string; look: string }> = {
   disconnected: { says: '○ disconnected', look: 'text-soft' },
 };
 
+const listed = (things: string[]) => new Intl.ListFormat('en').format(things);
+
 function AccountBlock({ site, account }: { site: SiteView; account: AccountView }) {
   const state = STATES[account.state];
   return (
@@ -93,16 +96,30 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
           )}
         </span>
       </div>
+      {account.state === 'connected' && (
+        <p className="mt-1 text-[13px] text-soft">Kettle Drop may {listed(account.permits)}.</p>
+      )}
       <ul className="mt-2 grid gap-2 sm:grid-cols-2">
         {account.channels.map((channel) => (
           <li key={channel.id} className="rounded-lg border border-line px-3 py-2">
             <a href={channel.address} target="_blank" rel="noreferrer" className="font-semibold hover:underline">
               {channel.name}
             </a>
+            {site.groups && (
+              <p className="text-[13px] text-soft">
+                {channel.playlists.length === 0
+                  ? `no ${site.groups} yet`
+                  : channel.playlists.map((playlist) => `${playlist.title} (${playlist.videos})`).join(' · ')}
+              </p>
+            )}
             <p className="text-[13px] text-soft">
-              {channel.playlists.length === 0
-                ? 'no playlists yet'
-                : channel.playlists.map((playlist) => `${playlist.title} (${playlist.videos})`).join(' · ')}
+              {channel.lastUsedAt ? (
+                <>
+                  last used <Moment at={channel.lastUsedAt} />
+                </>
+              ) : (
+                'not used yet'
+              )}
             </p>
           </li>
         ))}

@@ -1,4 +1,5 @@
 import type { ChapterRules } from '../chapters';
+import type { DeclarationRules } from '../declarations';
 import type { TagRules, TextLimit } from '../words';
 
 /** Who may see a video: everyone, only people with the link, or only its owner. */
@@ -34,9 +35,17 @@ export interface SiteRules {
   name: string;
   file: FileRules;
   title: TextLimit | undefined;
-  text: (TextLimit & { forbidden: readonly string[] }) | undefined;
-  tags: TagRules | undefined;
+  /** Where the site has no title, the text begins with it. */
+  text: (TextLimit & { forbidden: readonly string[]; links: boolean }) | undefined;
+  /** A list beside the text, or # words at its end, as many as there is room for. */
+  tags: TagRules | 'words in the text' | undefined;
   chapters: ChapterWay | undefined;
-  picture: PictureRules | undefined;
-  privacies: readonly Privacy[];
+  /** An own picture, or a moment of the video. */
+  picture: PictureRules | 'a moment' | undefined;
+  /** Who may see it there, each in the site's own words. */
+  privacies: Partial<Record<Privacy, string>>;
+  /** Whether the site opens a video by itself once its checks are passed. */
+  opensItself: boolean;
+  declares: DeclarationRules | undefined;
+  captions: boolean;
 }

@@ -19,7 +19,16 @@ export const DROP_STATES = ['draft', ...WORKING_STATES, 'held', 'live', 'snag', 
 export type DropState = (typeof DROP_STATES)[number];
 
 /** What a snag came of. */
-export const SNAG_KINDS = ['file', 'permission', 'refused', 'processing', 'rights', 'difference', 'missing'] as const;
+export const SNAG_KINDS = [
+  'file',
+  'permission',
+  'refused',
+  'processing',
+  'rights',
+  'review',
+  'difference',
+  'missing',
+] as const;
 export type SnagKind = (typeof SNAG_KINDS)[number];
 
 /** A snag: where the drop stood, what is wrong, and what a person can do. */

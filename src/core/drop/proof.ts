@@ -1,4 +1,5 @@
 import type { ChapterLine } from '../chapters';
+import type { Declarations } from '../declarations';
 import type { Privacy } from '../delivery';
 
 /** What a site shows of a video, or what it should show. Undefined: the site does not tell, or nothing is expected. */
@@ -14,6 +15,9 @@ export interface Showing {
   pictureDigest: string | undefined;
   /** SHA-256 of the file that arrived, in hexadecimal. */
   fileDigest: string | undefined;
+  /** Languages of the captions. */
+  captions?: readonly string[];
+  declared?: Partial<Declarations>;
 }
 
 /** One field in which a site shows something else than was meant. */
@@ -21,6 +25,33 @@ export interface Difference {
   field: string;
   meant: string;
   shown: string;
+}
+
+const DECLARED_NAMES: Record<keyof Declarations, string> = {
+  category: 'category',
+  language: 'language',
+  licence: 'licence',
+  recordedOn: 'recording date',
+  place: 'place',
+  forChildren: 'aimed at children',
+  adultsOnly: 'age limit',
+  paidPlacement: 'paid placement',
+  comments: 'comments',
+  ratings: 'ratings',
+  embedding: 'embedding',
+  tellSubscribers: 'telling the subscribers',
+  adverts: 'adverts',
+  credits: 'credits',
+  products: 'products',
+};
+
+/** A declared value in words; sites that keep nothing where nothing is said mean the same. */
+function say(value: unknown): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (!Array.isArray(value)) return typeof value === 'string' ? value : '';
+  return value
+    .map((each) => (typeof each === 'object' ? Object.values(each as object).join(': ') : String(each)))
+    .join(', ');
 }
 
 const chapterList = (lines: readonly ChapterLine[]) => lines.map((line) => `${line.stamp} ${line.title}`).join('\n');
@@ -38,12 +69,25 @@ export function differences(meant: Showing, shown: Showing): Difference[] {
   compare('tags', meant.tags?.join(', '), shown.tags?.join(', '));
   compare('privacy', meant.privacy, shown.privacy);
   compare('playlist', set(meant.groups), set(shown.groups));
-  compare('thumbnail', meant.pictureDigest, shown.pictureDigest);
-  compare('file', meant.fileDigest, shown.fileDigest);
+  // The first signs of a digest tell two files apart for those who read it.
+  const brief = (digest: string | undefined) => digest?.slice(0, 12);
+  compare('thumbnail', brief(meant.pictureDigest), brief(shown.pictureDigest));
+  compare('file', brief(meant.fileDigest), brief(shown.fileDigest));
+  compare('captions', set(meant.captions), set(shown.captions));
+  for (const [field, value] of Object.entries(meant.declared ?? {})) {
+    if (value === undefined) continue;
+    compare(
+      DECLARED_NAMES[field as keyof Declarations],
+      say(value),
+      say(shown.declared?.[field as keyof Declarations]),
+    );
+  }
   return found;
 }
 
 /** How many fields a proofing compares. */
 export function fieldsMeant(meant: Showing): number {
-  return Object.values(meant).filter((value) => value !== undefined).length;
+  const { declared, ...rest } = meant;
+  const fields = [...Object.values(rest), ...Object.values(declared ?? {})];
+  return fields.filter((value) => value !== undefined).length;
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { PLAIN_DECLARATIONS } from '../declarations';
 import type { CutFacts, SiteRules } from '../delivery';
 import { fraction } from '../time';
 import { differences, fieldsMeant } from './proof';
@@ -15,11 +16,14 @@ const SITE: SiteRules = {
     mostPixels: { width: 1920, height: 1080 },
   },
   title: { most: 10, unit: 'utf16' },
-  text: { most: 50, unit: 'utf16', forbidden: ['<'] },
+  text: { most: 50, unit: 'utf16', forbidden: ['<'], links: true },
   tags: { most: 2, mostWithCommas: 20, longest: undefined },
   chapters: { way: 'description', rules: { firstAtZero: true, fewest: 3, shortest: 10 } },
   picture: { shape: { width: 16, height: 9 }, narrowest: 1280, largest: 1000, types: ['image/png'] },
-  privacies: ['everyone', 'private'],
+  privacies: { everyone: 'All', private: 'Me' },
+  opensItself: false,
+  declares: undefined,
+  captions: false,
 };
 
 const FACTS: CutFacts = {
@@ -32,7 +36,9 @@ const FACTS: CutFacts = {
 };
 
 const READY: ReadinessInput = {
-  words: { title: 'Keel', description: 'Text', tags: ['a'], privacy: 'private' },
+  words: { title: 'Keel', description: 'Text', tags: ['a'], privacy: 'private', declarations: PLAIN_DECLARATIONS },
+  own: {},
+  privacy: 'private',
   chapters: [],
   facts: FACTS,
   cutRefused: undefined,
@@ -54,7 +60,9 @@ describe('readiness', () => {
   it('names each thing that is missing with its place', () => {
     const missing = missingFor(
       {
-        words: { title: 'A title far too long', description: '<b>', tags: ['a', 'b', 'c'], privacy: 'link' },
+        words: { ...READY.words, title: 'A title far too long', description: '<b>', tags: ['a', 'b', 'c'] },
+        own: {},
+        privacy: 'link',
         chapters: [chapter(0, 'A'), chapter(45, 'B')],
         facts: { ...FACTS, container: 'mkv', size: 2000, duration: fraction(70) },
         cutRefused: undefined,
@@ -77,9 +85,9 @@ describe('readiness', () => {
 describe('words for a site', () => {
   it('carry the chapters below the description where the site takes them so', () => {
     const chapters = [chapter(0, 'A'), chapter(15, 'B'), chapter(30, 'C')];
-    const words = wordsForSite(READY.words, chapters, fraction(50), SITE);
+    const words = wordsForSite(READY.words, {}, chapters, fraction(50), SITE);
     expect(words.text).toBe('Text\n\n0:00 A\n0:15 B\n0:30 C');
-    expect(wordsForSite(READY.words, chapters, fraction(50), { ...SITE, chapters: undefined }).text).toBe('Text');
+    expect(wordsForSite(READY.words, {}, chapters, fraction(50), { ...SITE, chapters: undefined }).text).toBe('Text');
   });
 });
 

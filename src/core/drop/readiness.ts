@@ -1,10 +1,19 @@
 import { type Chapter, chapterFindings } from '../chapters';
+import { type DeclarationField, declarationFindings } from '../declarations';
 import { type CutFacts, type Privacy, reasonsNotTaken, type SiteRules } from '../delivery';
-import { overLimit, tagFindings } from '../words';
-import { type RecordWords, wordsForSite } from './words-for-site';
+import { linksIn, overLimit, tagFindings } from '../words';
+import { type OwnWords, type RecordWords, wordsForSite } from './words-for-site';
 
 /** A place on the Sheet that a missing thing leads to. */
-export type SheetPlace = 'cut' | 'chapters' | 'title' | 'description' | 'tags' | 'picture' | 'privacy';
+export type SheetPlace =
+  | 'cut'
+  | 'chapters'
+  | 'title'
+  | 'description'
+  | 'tags'
+  | 'picture'
+  | 'privacy'
+  | `declared-${DeclarationField}`;
 
 /** Something that keeps a video from going to a channel. */
 export interface Missing {
@@ -23,6 +32,9 @@ export interface PictureFacts {
 /** What readiness is judged by; `facts` are undefined until the cut has arrived and been read. */
 export interface ReadinessInput {
   words: RecordWords;
+  /** What was written, and chosen, for this channel alone. */
+  own: OwnWords;
+  privacy: Privacy;
   chapters: readonly Chapter[];
   facts: CutFacts | undefined;
   cutRefused: string | undefined;
@@ -43,7 +55,7 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
       need('chapters', `${title}${finding.what}`);
     }
   }
-  const fitted = wordsForSite(words, chapters, facts?.duration, site);
+  const fitted = wordsForSite(words, input.own, chapters, facts?.duration, site);
   if (site.title) {
     if (fitted.title === '') need('title', 'The title is empty');
     const over = overLimit(fitted.title, site.title, site.name);
@@ -51,20 +63,33 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
   }
   if (site.text) {
     const over = overLimit(fitted.text, site.text, site.name);
-    need('description', over && `The description with its chapters is ${over}`);
+    const what = site.title ? 'The description with its chapters' : 'The text';
+    need('description', over && `${what} is ${over}`);
+    if (fitted.text === '' && !site.title) need('description', 'The text is empty');
+    const [link] = site.text.links ? [] : linksIn(fitted.text);
+    need('description', link && `${site.name} takes no links in the text: ${link}`);
     for (const sign of site.text.forbidden) {
       if (fitted.text.includes(sign)) need('description', `${site.name} does not take ${sign} in the description`);
     }
   }
-  if (site.tags) for (const what of tagFindings(fitted.tags, site.tags, site.name)) need('tags', what);
-  for (const what of pictureFindings(input.picture, site)) need('picture', what);
-  return [...missing, ...privacyMissing(words.privacy, site)];
+  if (typeof site.tags === 'object')
+    for (const what of tagFindings(fitted.tags, site.tags, site.name)) need('tags', what);
+  for (const what of pictureFindings(input.picture, site, facts)) need('picture', what);
+  for (const { field, what } of declarationFindings(words.declarations, site.declares, site.name)) {
+    need(`declared-${field}`, what);
+  }
+  if (!(input.privacy in site.privacies)) need('privacy', privacyMissing(input.privacy, site));
+  return missing;
 }
 
 /** Why a site does not take a picture as its thumbnail. */
-export function pictureFindings(picture: PictureFacts | undefined, site: SiteRules): string[] {
+export function pictureFindings(
+  picture: PictureFacts | undefined,
+  site: SiteRules,
+  facts: CutFacts | undefined,
+): string[] {
   const rules = site.picture;
-  if (!picture || !rules) return [];
+  if (!picture || typeof rules !== 'object') return [];
   const findings: string[] = [];
   if (!rules.types.includes(picture.type)) findings.push(`${site.name} does not take pictures of type ${picture.type}`);
   if (picture.size > rules.largest) {
@@ -74,8 +99,9 @@ export function pictureFindings(picture: PictureFacts | undefined, site: SiteRul
   if (picture.width < rules.narrowest) {
     findings.push(`The picture is ${picture.width} wide; ${site.name} wants at least ${rules.narrowest}`);
   }
-  if (rules.shape !== 'as the cut') {
-    const { width, height } = rules.shape;
+  const shape = rules.shape === 'as the cut' ? facts?.video : rules.shape;
+  if (shape) {
+    const { width, height } = shape;
     // One pixel of rounding is allowed for: 1366×768 is taken as 16:9.
     if (Math.abs(picture.width * height - picture.height * width) > Math.max(width, height)) {
       findings.push(`The picture is ${picture.width}×${picture.height}; ${site.name} wants ${width}:${height}`);
@@ -84,6 +110,13 @@ export function pictureFindings(picture: PictureFacts | undefined, site: SiteRul
   return findings;
 }
 
-function privacyMissing(privacy: Privacy, site: SiteRules): Missing[] {
-  return site.privacies.includes(privacy) ? [] : [{ place: 'privacy', what: `${site.name} has no such privacy` }];
+const PRIVACY_NAMES: Record<Privacy, string> = {
+  everyone: 'for everyone',
+  link: 'for people with the link',
+  private: 'only for its owner',
+};
+
+function privacyMissing(privacy: Privacy, site: SiteRules): string {
+  const there = Object.values(site.privacies).join(', ');
+  return `${site.name} has nothing that is ${PRIVACY_NAMES[privacy]}; choose for this channel: ${there}`;
 }

@@ -1,3 +1,4 @@
 export * from './limits';
+export * from './links';
 export * from './tags';
 export * from './title-from-file';

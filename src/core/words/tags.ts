@@ -24,6 +24,12 @@ export function uniqueTags(tags: readonly string[]): string[] {
   return kept;
 }
 
+/** A tag as a # word: its letters and digits run together; undefined where it has none. */
+export function hashWord(tag: string): string | undefined {
+  const word = tag.normalize('NFC').replace(/[^\p{L}\p{M}\p{N}_]/gu, '');
+  return word === '' ? undefined : `#${word}`;
+}
+
 /** What of the tags a site does not take, in words. */
 export function tagFindings(tags: readonly string[], rules: TagRules, site: string): string[] {
   const findings: string[] = [];

@@ -4,7 +4,9 @@ import { fraction, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
 import type { SiteAdapter, SiteChecks, SiteState } from '../contract';
 import { askSite } from '../json-api';
+import { putCaptions } from '../put-captions';
 import { carryByTus } from '../tus-carry';
+import { declaredShape, fromLanternfold, toLanternfold } from './declared';
 import { lanternfoldProfile } from './profile';
 
 const text = () => string().defined();
@@ -37,13 +39,20 @@ const videoShape = object({
   matchAccepted: boolean(),
   chapters: array(object({ seconds: number().required(), title: text() })).required(),
   playlists: array(object({ id: string().required() })).required(),
+  captions: array(object({ language: string().required() })).default([]),
   watchUrl: string().required(),
   uploadUrl: string().required(),
+  ...declaredShape,
 });
 
 const playlistShape = object({ id: string().required(), title: text(), videos: number().required() });
 const meShape = object({ id: string().required(), name: string().required(), scope: text() });
-const channelShape = object({ id: string().required(), name: string().required(), url: string().required() });
+const channelShape = object({
+  id: string().required(),
+  name: string().required(),
+  url: string().required(),
+  mayEarn: boolean().default(false),
+});
 
 type SiteVideo = InferType<typeof videoShape>;
 
@@ -70,7 +79,7 @@ export function lanternfold(address: string): SiteAdapter {
       const found = await array(channelShape)
         .required()
         .validate(await askSite(session, `${api}/channels`));
-      return found.map(({ id, name, url }) => ({ siteChannelId: id, name, address: url }));
+      return found.map(({ id, name, url, mayEarn }) => ({ siteChannelId: id, name, address: url, mayEarn }));
     },
 
     async begin(session, siteChannelId, key, { fileName, size }) {
@@ -92,6 +101,7 @@ export function lanternfold(address: string): SiteAdapter {
         description: words.text,
         tags: words.tags,
         visibility: VISIBILITY[privacy],
+        ...toLanternfold(words.declared),
       };
       await askSite(session, at(siteVideoId), { method: 'PATCH', json });
     },
@@ -119,6 +129,8 @@ export function lanternfold(address: string): SiteAdapter {
         groups: video.playlists.map((playlist) => playlist.id),
         pictureDigest: video.thumbnail?.sha256,
         fileDigest: video.file?.sha256,
+        captions: video.captions.map(({ language }) => language),
+        declared: fromLanternfold(video),
       };
     },
 
@@ -131,6 +143,12 @@ export function lanternfold(address: string): SiteAdapter {
     async acceptCheck(session, siteVideoId) {
       await askSite(session, at(siteVideoId, '/accept-match'), { method: 'POST' });
     },
+
+    captions: (session, siteVideoId, tracks) =>
+      putCaptions(session, at(siteVideoId), tracks, async () => {
+        const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
+        return video.captions.map(({ language }) => language);
+      }),
 
     async picture(session, siteVideoId, bytes, type) {
       await askSite(session, at(siteVideoId, '/thumbnail'), { method: 'PUT', bytes, type });
@@ -147,8 +165,8 @@ export function lanternfold(address: string): SiteAdapter {
           await playlistShape.validate(await askSite(session, channelAt(siteChannelId, '/playlists'), request)),
         );
       },
-      async place(session, siteVideoId, playlistIds) {
-        await askSite(session, at(siteVideoId, '/playlists'), { method: 'PUT', json: { playlistIds } });
+      async place(session, siteVideoId, ids) {
+        await askSite(session, at(siteVideoId, '/playlists'), { method: 'PUT', json: { ids } });
       },
     },
   };
@@ -184,6 +202,7 @@ function checksOf(video: SiteVideo): SiteChecks {
   const stamp = (seconds: number) => viewerTime(fraction(Math.floor(seconds)), video.seconds ?? seconds);
   return {
     verdict: 'found',
+    of: 'rights',
     what: `Rights match ${stamp(match.from)}–${stamp(match.to)}: ${match.owner} ${WANTS[match.wants] ?? match.wants}`,
     remedy: match.wants === 'block' ? 'Bring a cut without it' : 'Agree to it, or bring a cut without it',
   };

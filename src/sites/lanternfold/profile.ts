@@ -13,7 +13,7 @@ export const lanternfoldProfile: SiteProfile = {
     mostPixels: undefined,
   },
   title: { most: 90, unit: 'utf16' },
-  text: { most: 4000, unit: 'utf16', forbidden: ['<', '>'] },
+  text: { most: 4000, unit: 'utf16', forbidden: ['<', '>'], links: true },
   tags: { most: 30, mostWithCommas: 400, longest: undefined },
   chapters: { way: 'description', rules: { firstAtZero: true, fewest: 3, shortest: 10 } },
   picture: {
@@ -22,7 +22,28 @@ export const lanternfoldProfile: SiteProfile = {
     largest: 3_000_000,
     types: ['image/jpeg', 'image/png', 'image/webp'],
   },
-  privacies: ['everyone', 'link', 'private'],
+  privacies: { everyone: 'Everyone', link: 'By link only', private: 'Closed' },
+  opensItself: false,
+  declares: {
+    fields: [
+      ...(['category', 'language', 'licence', 'recordedOn', 'place', 'forChildren', 'adultsOnly'] as const),
+      ...(['paidPlacement', 'comments', 'ratings', 'embedding', 'tellSubscribers', 'adverts'] as const),
+    ],
+    categories: [
+      { id: 'craft', name: 'Craft and making' },
+      { id: 'travel', name: 'Places and travel' },
+      { id: 'learning', name: 'Learning' },
+      { id: 'music', name: 'Music' },
+      { id: 'news', name: 'News and reports' },
+      { id: 'people', name: 'People' },
+    ],
+  },
+  captions: true,
   abilities: { groups: { one: 'playlist', many: 'playlists' }, resumes: true, review: false, removes: true },
-  scopes: ['channels.read', 'videos.send', 'videos.change', 'playlists.change'],
+  scopes: {
+    'channels.read': 'see its channels and their playlists',
+    'videos.send': 'send videos to them',
+    'videos.change': 'change, open and remove what it has sent',
+    'playlists.change': 'make playlists and put videos in them',
+  },
 };

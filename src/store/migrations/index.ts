@@ -2,10 +2,12 @@ import type { Knex } from 'knex';
 import * as first from './001-first-slice';
 import * as hiddenMarkers from './002-hidden-markers';
 import * as timeLine from './003-time-line';
+import * as fourSites from './004-four-sites';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
   '001-first-slice': first,
   '002-hidden-markers': hiddenMarkers,
   '003-time-line': timeLine,
+  '004-four-sites': fourSites,
 };

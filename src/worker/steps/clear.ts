@@ -1,11 +1,15 @@
 import { SnagFound, type Step } from './step';
+import { giveWords } from './words';
 
 const LOOK_AGAIN_SECONDS = 2;
 
 /** Towards cleared: the site's checks and reviews are passed. */
-export const clear: Step = async ({ drop, adapter, session }) => {
+export const clear: Step = async (context) => {
+  const { drop, adapter, session } = context;
+  // After something was turned down in review, its words go once more, as they are now.
+  if (drop.sentWords === undefined) await giveWords(context, drop.siteVideoId ?? '');
   const { checks } = await adapter.status(session, drop.siteVideoId ?? '');
   if (checks.verdict === 'passed') return { move: 'cleared', says: 'Cleared: the site’s checks are passed' };
-  if (checks.verdict === 'found') throw new SnagFound('rights', checks.what, checks.remedy);
+  if (checks.verdict === 'found') throw new SnagFound(checks.of, checks.what, checks.remedy);
   return { again: LOOK_AGAIN_SECONDS, fields: { waiting: undefined, progress: { says: checks.says } } };
 };

@@ -1,5 +1,6 @@
 import { binarySize, lineRate, PaceMeter } from '@/core/delivery';
 import { type Begun, SiteError } from '@/sites/contract';
+import { noteChannelUsed } from '@/store/channels';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { renditionById } from '@/store/renditions';
@@ -18,7 +19,7 @@ export const land: Step = async (context) => {
   const file = {
     fileName: fileNameFor(record.cut.fileName, record.cut.facts?.container ?? 'mp4'),
     size: rendition.size,
-    open: (start: number) => files().open(rendition.fileKey, start),
+    open: (start: number, end?: number) => files().open(rendition.fileKey, start, end),
   };
 
   const begin = async (): Promise<Begun> => {
@@ -63,6 +64,7 @@ export const land: Step = async (context) => {
     clearInterval(clock);
     await telling;
   }
+  await noteChannelUsed(database(), channel.id);
   await keep({ bytesSent: rendition.size, progress: { says: 'giving title, text and picture' } });
   await giveWords(context, begun.siteVideoId);
   return {

@@ -10,9 +10,8 @@ const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : 
 
 /** Towards proofed: read back, and it is what we meant. Words that were changed since they were sent go first. */
 export const proof: Step = async (context) => {
-  const { drop, channel, record, adapter, session } = context;
+  const { drop, channel, record, adapter, profile, session } = context;
   const siteVideoId = drop.siteVideoId ?? '';
-  const { profile } = adapter;
   const meant = meantWords(record, drop, profile);
   if (meant.asText !== drop.sentWords) await giveWords(context, siteVideoId);
   const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;

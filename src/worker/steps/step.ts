@@ -1,6 +1,6 @@
 import type { MoveName, Snag } from '@/core/drop';
 import type { VideoRecord } from '@/desk/record';
-import type { Session, SiteAdapter } from '@/sites/contract';
+import type { Session, SiteAdapter, SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import type { Drop, DropFields } from '@/store/drops';
 
@@ -10,6 +10,8 @@ export interface StepContext {
   channel: Channel;
   record: VideoRecord;
   adapter: SiteAdapter;
+  /** What the channel takes. */
+  profile: SiteProfile;
   session: Session;
   /** Keeps fields of the drop at once, and tells the pages. @throws ClaimLost where the drop is no longer ours */
   keep(fields: DropFields): Promise<void>;

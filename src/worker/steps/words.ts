@@ -1,20 +1,29 @@
 import { buffer } from 'node:stream/consumers';
 import { type MeantWords, meantWords } from '@/desk/meant';
+import { captionText } from '@/store/captions';
+import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import type { StepContext } from './step';
 
 /**
- * Gives the site title, text, tags, thumbnail and playlists as the record has them now, and keeps what was given. Each
+ * Gives the site title, text, tags, declarations, thumbnail, captions and playlists as the record has them now, and keeps what was given. Each
  * call sets a whole value, so that a second time changes nothing.
  */
 export async function giveWords(context: StepContext, siteVideoId: string): Promise<MeantWords> {
   const { adapter, session, record, drop, keep } = context;
-  const meant = meantWords(record, drop, adapter.profile);
+  const meant = meantWords(record, drop, context.profile);
   await adapter.describe(session, siteVideoId, meant.words, meant.privacy);
   const { picture } = record;
-  if (picture && adapter.picture) {
+  if (picture && meant.pictureDigest && adapter.picture) {
     // A thumbnail has a few megabytes at most, so it may be held as a whole.
     await adapter.picture(session, siteVideoId, await buffer(files().open(picture.fileKey)), picture.type);
+  }
+  if (meant.moment) await adapter.moment?.(session, siteVideoId, meant.moment);
+  if (adapter.captions) {
+    const tracks = await Promise.all(
+      meant.captions.map(async ({ id, language }) => ({ language, webvtt: (await captionText(database(), id)) ?? '' })),
+    );
+    await adapter.captions(session, siteVideoId, tracks);
   }
   await adapter.groups?.place(session, siteVideoId, meant.playlists);
   await keep({ sentWords: meant.asText });

@@ -6,7 +6,7 @@ import cookie from '@fastify/cookie';
 import formbody from '@fastify/formbody';
 import fastify, { type FastifyInstance } from 'fastify';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { answerProblems } from '../problem';
+import { answerProblems, problemDetails } from '../problem';
 import { Permissions } from './permissions';
 import { registerOAuth } from './server';
 
@@ -37,7 +37,7 @@ beforeEach(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-oauth-'));
   permissions = new Permissions(folder);
   server = fastify();
-  answerProblems(server);
+  answerProblems(server, problemDetails);
   await server.register(formbody);
   await server.register(cookie);
   const channels = [{ id: 'c1', name: 'One', about: 'The first', mayEarn: false }];

@@ -9,6 +9,7 @@ import { dropWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { lookOf, Stops } from '@/ui/stops';
 import { TickBox } from '@/ui/tick-box';
+import { ChannelWords } from './channel-words';
 import { PlaylistPicker } from './playlist-picker';
 import type { SheetHandle } from './use-sheet';
 
@@ -31,7 +32,10 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
     </>
   );
   return (
-    <div className="border-line border-t py-2.5 text-sm first-of-type:border-t-0">
+    <section
+      aria-label={`${channel.name} on ${channel.siteName}`}
+      className="border-line border-t py-2.5 text-sm first-of-type:border-t-0"
+    >
       <div className="flex items-start gap-2">
         {sent ? (
           <span className="flex-1">{name}</span>
@@ -44,8 +48,9 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
       </div>
       {channel.ticked && (!sent || drop.state === 'removed') && <MissingList channel={channel} />}
       {drop && sent && <DropLine channel={channel} drop={drop} handle={handle} />}
+      {channel.ticked && <ChannelWords channel={channel} handle={handle} />}
       {drop && channel.groups && <PlaylistPicker channel={channel} dropId={drop.id} handle={handle} />}
-    </div>
+    </section>
   );
 }
 
@@ -64,7 +69,7 @@ const FIELDS: Partial<Record<SheetPlace, string>> = { title: 'title', descriptio
 function goTo(place: SheetPlace) {
   const target = document.getElementById(FIELDS[place] ?? place);
   target?.scrollIntoView({ block: 'center', behavior: 'smooth' });
-  if (FIELDS[place]) target?.focus({ preventScroll: true });
+  if (FIELDS[place] || place.startsWith('declared-')) target?.focus({ preventScroll: true });
 }
 
 function MissingList({ channel }: { channel: SheetChannel }) {
@@ -90,7 +95,9 @@ function DropLine({ channel, drop, handle }: { channel: SheetChannel; drop: Sent
   const actions = drop.actions.filter((action) => action !== 'revise' || channel.changedSince);
   const main: DropAction | undefined = actions.find((action) => action !== 'remove');
   return (
-    <div className={`mt-2 grid gap-2 ${look === 'snag' ? '-mx-2 rounded-lg bg-snag-wash p-2' : ''}`}>
+    <div
+      className={`mt-2 grid gap-2 [overflow-wrap:anywhere] ${look === 'snag' ? '-mx-2 rounded-lg bg-snag-wash p-2' : ''}`}
+    >
       <Stops behind={drop.stops} look={look} fraction={share} />
       {look === 'moving' && share !== undefined ? (
         <Meter share={share} says={dropWords(drop)} />

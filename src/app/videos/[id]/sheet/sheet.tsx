@@ -10,6 +10,7 @@ import { BetterCut } from './better-cut';
 import { CaptionsBlock } from './captions-block';
 import { CutBlock } from './cut-block';
 import { CutFactsBlock } from './cut-facts-block';
+import { DeclarationsBlock } from './declarations-block';
 import { History } from './history';
 import { ImportDialog } from './import-dialog';
 import { MarkerTable } from './marker-table';
@@ -91,6 +92,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
             <CaptionsBlock handle={handle} taking={taking} />
             <WordsBlock handle={handle} />
             <PictureBlock handle={handle} taking={taking} />
+            <DeclarationsBlock handle={handle} />
             <History channels={sheet.channels} />
           </div>
           <aside className="grid gap-4 lg:sticky lg:top-4">

@@ -2,13 +2,15 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
+import type { Privacy } from '@/core/delivery';
+import type { OwnWords } from '@/core/drop';
 import type { SheetView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 
 /** Fields of the record that the Sheet sets. */
 export type SheetEdit = Partial<
-  Pick<SheetView, 'title' | 'description' | 'tags' | 'privacy' | 'chapterChoice' | 'timeLine'>
+  Pick<SheetView, 'title' | 'description' | 'tags' | 'privacy' | 'declarations' | 'chapterChoice' | 'timeLine'>
 >;
 
 /** A video's Sheet as it is now, and everything that can be done with it. Each call saves at once. */
@@ -61,6 +63,8 @@ export function useSheet(first: SheetView) {
     undo: () => act(`${at}/undo`, { method: 'POST' }),
     redo: () => act(`${at}/redo`, { method: 'POST' }),
     send: () => act(`${at}/send`, { method: 'POST' }),
+    setOnChannel: (channelId: string, set: { privacy?: Privacy | null; own?: OwnWords }) =>
+      act(`${at}/channels`, { method: 'PATCH', json: { channelId, ...set } }),
     tick: (channelId: string, ticked: boolean) =>
       act(`${at}/channels`, { method: 'POST', json: { channelId, ticked } }),
   };

@@ -1,40 +1,14 @@
 'use client';
 
-import { type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { chapterLines, chapterText } from '@/core/chapters';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
-import { tagsFromText, textLength } from '@/core/words';
+import { type TagRules, tagsFromText, textLength } from '@/core/words';
+import { FIELD, FieldRow } from './field-row';
+import { LimitCount } from './limit-count';
 import { useTimeLine } from './time-line-state';
 import { useDraft } from './use-draft';
 import type { SheetHandle } from './use-sheet';
-
-const FIELD = 'w-full rounded-lg border border-line bg-paper px-3 py-2';
-
-/** A row of the Sheet: what it is called, the field, and what is to be said below it. */
-function Row({ id, label, below, children }: { id: string; label: string; below?: ReactNode; children: ReactNode }) {
-  return (
-    <div className="grid gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
-      <label htmlFor={id} className="pt-2 text-sm text-soft">
-        {label}
-      </label>
-      <div>
-        {children}
-        {below && <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft">{below}</div>}
-      </div>
-    </div>
-  );
-}
-
-/** How much of a limit is used, in words; over it, by shape and colour too. */
-function Count({ used, most, site }: { used: number; most: number; site: string }) {
-  const over = used > most;
-  return (
-    <span className={over ? 'font-semibold text-snag' : ''}>
-      {over ? '▲ ' : ''}
-      {used} of {most} on {site}
-    </span>
-  );
-}
 
 /** Title, description, tags and privacy. */
 export function WordsBlock({ handle }: { handle: SheetHandle }) {
@@ -50,7 +24,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
   return (
     <section aria-label="Words" className="enamel grid gap-3.5 px-4 py-3.5">
       <h2>Words</h2>
-      <Row
+      <FieldRow
         id="title"
         label="Title"
         below={
@@ -59,7 +33,12 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
             {sites.map(
               ({ name, title: limit }) =>
                 limit && (
-                  <Count key={name} used={textLength(title.text.trim(), limit.unit)} most={limit.most} site={name} />
+                  <LimitCount
+                    key={name}
+                    used={textLength(title.text.trim(), limit.unit)}
+                    most={limit.most}
+                    site={name}
+                  />
                 ),
             )}
           </>
@@ -73,19 +52,23 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
           placeholder="The phrase that people would search for"
           className={FIELD}
         />
-      </Row>
-      <Row
+      </FieldRow>
+      <FieldRow
         id="description"
         label="Description"
         below={
           <>
             {made.length > 0 && <span>the chapters follow below it</span>}
             {sites.map(
-              ({ name, text: limit }) =>
-                limit && (
-                  <Count
+              ({ name, title: hasTitle, text: limit, chapters: way }) =>
+                limit &&
+                hasTitle && (
+                  <LimitCount
                     key={name}
-                    used={textLength(description.text.trim() + chapters, limit.unit)}
+                    used={textLength(
+                      description.text.trim() + (way?.way === 'description' ? chapters : ''),
+                      limit.unit,
+                    )}
                     most={limit.most}
                     site={name}
                   />
@@ -103,7 +86,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
           placeholder="Two or three lines about this video"
           className={`${FIELD} block resize-y`}
         />
-      </Row>
+      </FieldRow>
       <Tags handle={handle} />
       <PrivacyChoice privacy={sheet.privacy} onChoose={(privacy) => save({ privacy })} />
     </section>
@@ -118,21 +101,24 @@ function Tags({ handle }: { handle: SheetHandle }) {
     setTyped('');
     if (fresh.length > 0) void save({ tags: [...sheet.tags, ...fresh] });
   };
-  const rules = sheet.channels.filter((each) => each.ticked && each.rules.tags).map((each) => each.rules);
-  const sites = [...new Map(rules.map((each) => [each.name, each])).values()];
+  const lists = sheet.channels.flatMap(({ ticked, rules }): [string, TagRules][] =>
+    ticked && typeof rules.tags === 'object' ? [[rules.name, rules.tags]] : [],
+  );
   return (
-    <Row
+    <FieldRow
       id="tags"
       label="Tags"
       below={
         <>
           <span>commas or Enter between them</span>
-          {sites.map(
-            ({ name, tags }) =>
-              tags?.mostWithCommas && (
-                <Count key={name} used={sheet.tags.join(',').length} most={tags.mostWithCommas} site={name} />
-              ),
-          )}
+          {[...new Map(lists)].map(([name, { mostWithCommas, most }]) => (
+            <LimitCount
+              key={name}
+              used={mostWithCommas ? sheet.tags.join(',').length : sheet.tags.length}
+              most={mostWithCommas ?? most}
+              site={name}
+            />
+          ))}
         </>
       }
     >
@@ -167,7 +153,7 @@ function Tags({ handle }: { handle: SheetHandle }) {
           className="min-w-32 flex-1 bg-transparent outline-none"
         />
       </div>
-    </Row>
+    </FieldRow>
   );
 }
 

@@ -1,11 +1,19 @@
 import { boolean, object, string } from 'yup';
 import { guarded } from '@/app/guard';
-import { tickChannel } from '@/desk/edit-video';
+import { editOnChannel, tickChannel } from '@/desk/edit-video';
+
+type Params = { id: string };
 
 const shape = object({ channelId: string().required(), ticked: boolean().required() });
 
-export const POST = guarded<{ id: string }>(async (request, { id }) => {
+export const POST = guarded<Params>(async (request, { id }) => {
   const { channelId, ticked } = await shape.validate(await request.json());
   await tickChannel(id, channelId, ticked);
+  return undefined;
+});
+
+/** Sets words or privacy for one channel alone. */
+export const PATCH = guarded<Params>(async (request, { id }) => {
+  await editOnChannel(id, await request.json());
   return undefined;
 });

@@ -1,0 +1,42 @@
+import { spawn } from 'node:child_process';
+import { DeskError } from '@/desk/desk-error';
+import { lookAtChannels } from '@/desk/look';
+import { SITE_PROFILES } from '@/sites/profiles';
+import { settings } from '@/store/settings';
+
+/** Prints every channel with its site and account. */
+export async function channels(options: { json?: boolean }): Promise<void> {
+  const { sites } = await lookAtChannels();
+  const lines = sites.flatMap((site) =>
+    site.accounts.flatMap((account) =>
+      account.channels.map(({ name, address, connected, lastUsedAt }) => ({
+        ...{ channel: name, site: site.id, account: account.name, connected, address },
+        lastUsedAt: lastUsedAt ?? null,
+      })),
+    ),
+  );
+  if (options.json) {
+    process.stdout.write(`${JSON.stringify(lines, null, 2)}\n`);
+    return;
+  }
+  if (lines.length === 0) process.stdout.write('No channel is connected yet. Connect one with: kettle connect SITE\n');
+  for (const { channel, site, account, connected } of lines) {
+    process.stdout.write(
+      `${connected ? '●' : '▲'} ${site}/${channel}  (${account}${connected ? '' : ', not connected'})\n`,
+    );
+  }
+}
+
+/** Opens the address at which an account of a site is connected; where there is no screen, prints it. */
+export async function connect(siteId: string): Promise<void> {
+  if (!Object.hasOwn(SITE_PROFILES, siteId)) {
+    const known = Object.keys(SITE_PROFILES).join(', ');
+    throw new DeskError('not found', `There is no site called ${siteId}; there are ${known}.`);
+  }
+  const address = `http://127.0.0.1:${settings().webPort}/api/connect/${siteId}`;
+  process.stdout.write(`${address}\n`);
+  if (!process.env.DISPLAY && !process.env.WAYLAND_DISPLAY) return;
+  const opened = spawn('xdg-open', [address], { stdio: 'ignore', detached: true });
+  opened.on('error', () => undefined);
+  opened.unref();
+}

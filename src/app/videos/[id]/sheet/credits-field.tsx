@@ -1,0 +1,59 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { type FormEvent, useState } from 'react';
+import type { Credit } from '@/core/declarations';
+import { Button } from '@/ui/button';
+
+const FIELD = 'min-w-0 rounded-lg border border-line bg-paper px-3 py-1.5 text-sm';
+
+/** Who is named for what. */
+export function CreditsField({ credits, onChange }: { credits: Credit[]; onChange: (credits: Credit[]) => void }) {
+  const [role, setRole] = useState('');
+  const [name, setName] = useState('');
+  const add = (event: FormEvent) => {
+    event.preventDefault();
+    if (role.trim() === '' || name.trim() === '') return;
+    onChange([...credits, { role: role.trim(), name: name.trim() }]);
+    setRole('');
+    setName('');
+  };
+  return (
+    <div className="grid gap-1.5">
+      {credits.map((credit) => (
+        <div key={`${credit.role} ${credit.name}`} className="flex items-center gap-2 text-sm">
+          <span className="w-40 text-soft">{credit.role}</span>
+          <span className="flex-1">{credit.name}</span>
+          <button
+            type="button"
+            aria-label={`Take off ${credit.role} ${credit.name}`}
+            onClick={() => onChange(credits.filter((each) => each !== credit))}
+            className="rounded p-1 text-soft hover:text-snag"
+          >
+            <X size={15} />
+          </button>
+        </div>
+      ))}
+      <form onSubmit={add} className="flex flex-wrap gap-2">
+        <input
+          id="declared-credits"
+          value={role}
+          onChange={(event) => setRole(event.target.value)}
+          placeholder="Camera"
+          aria-label="What for"
+          className={`${FIELD} w-36`}
+        />
+        <input
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          placeholder="Name"
+          aria-label="Who"
+          className={`${FIELD} w-48`}
+        />
+        <Button type="submit" className="py-1.5">
+          Add
+        </Button>
+      </form>
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { type FormEvent, useState } from 'react';
+import { gtinFinding, gtinsFromText } from '@/core/declarations';
+import { Button } from '@/ui/button';
+
+/** Catalogue products by their numbers, each checked by its last digit as it is typed in. */
+export function ProductsField({ products, onChange }: { products: string[]; onChange: (products: string[]) => void }) {
+  const [text, setText] = useState('');
+  const add = (event: FormEvent) => {
+    event.preventDefault();
+    const fresh = gtinsFromText(text).filter((number) => !products.includes(number));
+    setText('');
+    if (fresh.length > 0) onChange([...products, ...fresh]);
+  };
+  const typed = gtinsFromText(text).flatMap((number) => gtinFinding(number) ?? []);
+  return (
+    <div className="grid gap-1.5">
+      {products.map((number) => {
+        const wrong = gtinFinding(number);
+        return (
+          <div key={number} className="flex items-center gap-2 text-sm">
+            <span className="font-mono">{number}</span>
+            {wrong && <span className="text-snag">▲ {wrong}</span>}
+            <button
+              type="button"
+              aria-label={`Take off the product ${number}`}
+              onClick={() => onChange(products.filter((each) => each !== number))}
+              className="rounded p-1 text-soft hover:text-snag"
+            >
+              <X size={15} />
+            </button>
+          </div>
+        );
+      })}
+      <form onSubmit={add} className="flex flex-wrap items-center gap-2">
+        <input
+          id="declared-products"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          placeholder="GTIN, as on the label"
+          inputMode="numeric"
+          className="w-52 rounded-lg border border-line bg-paper px-3 py-1.5 font-mono text-sm"
+        />
+        <Button type="submit" className="py-1.5">
+          Add
+        </Button>
+        {typed.length > 0 && text.length > 7 && <span className="text-[13px] text-soft">{typed[0]}</span>}
+      </form>
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+/** How far comments are let through. */
+export const COMMENT_WAYS = ['open', 'hold doubtful', 'hold all', 'off'] as const;
+/** Which adverts may be shown. */
+export const ADVERT_WAYS = ['off', 'by context', 'by interest'] as const;
+/** Under which licence a video goes out. */
+export const LICENCES = ['all rights reserved', 'creative commons'] as const;
+
+/** Somebody who is named for their part in a video. */
+export interface Credit {
+  role: string;
+  name: string;
+}
+
+/** What is declared of a video beside its words; stored once, and offered where a site takes it. */
+export interface Declarations {
+  /** The id of a category of the sites that have some; '' is none. */
+  category: string;
+  /** The language spoken, as a tag (BCP 47); '' says nothing. */
+  language: string;
+  licence: (typeof LICENCES)[number];
+  /** The calendar day of the recording, as YYYY-MM-DD; '' says nothing. */
+  recordedOn: string;
+  /** '' says nothing, which is what most people want. */
+  place: string;
+  /** Whether it is aimed at children: a question of the law, so that it has no silent answer. */
+  forChildren: boolean | undefined;
+  /** Only for people of age. */
+  adultsOnly: boolean;
+  paidPlacement: boolean;
+  comments: (typeof COMMENT_WAYS)[number];
+  ratings: boolean;
+  embedding: boolean;
+  tellSubscribers: boolean;
+  adverts: (typeof ADVERT_WAYS)[number];
+  credits: Credit[];
+  /** Catalogue products by GTIN, in the order in which they are listed. */
+  products: string[];
+}
+
+export type DeclarationField = keyof Declarations;
+
+/** What holds of a video that nothing was declared of. */
+export const PLAIN_DECLARATIONS: Declarations = {
+  category: '',
+  language: '',
+  licence: 'all rights reserved',
+  recordedOn: '',
+  place: '',
+  forChildren: undefined,
+  adultsOnly: false,
+  paidPlacement: false,
+  comments: 'open',
+  ratings: true,
+  embedding: true,
+  tellSubscribers: true,
+  adverts: 'off',
+  credits: [],
+  products: [],
+};
+
+/** What a site takes of the declarations, as data. */
+export interface DeclarationRules {
+  fields: readonly DeclarationField[];
+  /** Where the site has categories, those that there are. */
+  categories?: readonly { id: string; name: string }[];
+  /** How many catalogue products a video has there. */
+  products?: { fewest: number; most: number };
+}

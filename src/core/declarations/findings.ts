@@ -1,0 +1,47 @@
+import type { DeclarationField, DeclarationRules, Declarations } from './declarations';
+import { gtinFinding } from './gtin';
+
+/** Something that is missing or wrong in the declarations, at its field. */
+export interface DeclarationFinding {
+  field: DeclarationField;
+  what: string;
+}
+
+/** What of the declarations keeps a video from a site; only fields that the site takes are looked at. */
+export function declarationFindings(
+  declarations: Declarations,
+  rules: DeclarationRules | undefined,
+  site: string,
+): DeclarationFinding[] {
+  if (!rules) return [];
+  const findings: DeclarationFinding[] = [];
+  const takes = (field: DeclarationField) => rules.fields.includes(field);
+  const find = (field: DeclarationField, what: string) => findings.push({ field, what });
+  if (takes('forChildren') && declarations.forChildren === undefined) {
+    find('forChildren', 'Say whether it is aimed at children');
+  }
+  if (takes('forChildren') && declarations.forChildren && declarations.adultsOnly && takes('adultsOnly')) {
+    find('adultsOnly', 'It cannot be aimed at children and be for adults only');
+  }
+  const { category } = declarations;
+  if (takes('category') && category !== '' && !rules.categories?.some(({ id }) => id === category)) {
+    find('category', `${site} has no category “${category}”`);
+  }
+  if (takes('products')) {
+    const { fewest, most } = rules.products ?? { fewest: 0, most: Number.POSITIVE_INFINITY };
+    const count = declarations.products.length;
+    if (count < fewest)
+      find('products', `${site} wants at least ${fewest === 1 ? 'one product' : `${fewest} products`}`);
+    if (count > most) find('products', `${count} products; ${site} takes ${most}`);
+    for (const number of declarations.products) {
+      const wrong = gtinFinding(number);
+      if (wrong) find('products', wrong);
+    }
+  }
+  return findings;
+}
+
+/** The declarations that a site takes, and nothing else. */
+export function declaredTo(declarations: Declarations, rules: DeclarationRules | undefined): Partial<Declarations> {
+  return Object.fromEntries((rules?.fields ?? []).map((field) => [field, declarations[field]]));
+}

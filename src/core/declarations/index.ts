@@ -1,0 +1,4 @@
+export * from './declarations';
+export * from './findings';
+export * from './for-children';
+export * from './gtin';

@@ -1,0 +1,170 @@
+import { array, type InferType, number, object, string } from 'yup';
+import type { Privacy } from '@/core/delivery';
+import { writeWebvtt } from '@/core/markers';
+import { fraction, viewerTime, ZERO } from '@/core/time';
+import { authorisationFor } from '../authorisation';
+import type { Session, SiteAdapter, SiteState } from '../contract';
+import { askSite } from '../json-api';
+import { putCaptions } from '../put-captions';
+import { carryInParts } from './carry-in-parts';
+import { fieldgateProfile } from './profile';
+
+const text = () => string().defined();
+
+const workShape = object({
+  id: string().required(),
+  headline: text(),
+  about: text(),
+  keywords: array(text()).required(),
+  audience: string()
+    .oneOf(['public', 'address', 'me'] as const)
+    .required(),
+  credits: array(object({ role: text(), name: text() })).required(),
+  chapters: array(object({ seconds: number().required(), title: text() })).required(),
+  collections: array(object({ id: string().required() })).required(),
+  captions: array(object({ language: string().required() })).required(),
+  thumbnail: object({ sha256: string().required() }).default(undefined),
+  file: object({ sha256: string().required() }).default(undefined),
+  seconds: number(),
+  stage: string()
+    .oneOf(['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const)
+    .required(),
+  progress: number().required(),
+  failure: string(),
+  page: string().required(),
+});
+
+type Work = InferType<typeof workShape>;
+
+const accountShape = object({ id: string().required(), name: string().required(), permitted: text() });
+const portfolioShape = object({ id: string().required(), name: string().required(), page: string().required() });
+const collectionShape = object({ id: string().required(), name: text(), works: number().required() });
+
+const AUDIENCE: Record<Privacy, Work['audience']> = { everyone: 'public', link: 'address', private: 'me' };
+const PRIVACY: Record<Work['audience'], Privacy> = { public: 'everyone', address: 'link', me: 'private' };
+
+/** Speaks to Fieldgate: JSON over HTTP, bytes in numbered parts. @param address the site's own, without a slash at the end */
+export function fieldgate(address: string): SiteAdapter {
+  const api = `${address}/v2`;
+  const at = (id: string, rest = '') => `${api}/works/${encodeURIComponent(id)}${rest}`;
+  const portfolioAt = (id: string, rest: string) => `${api}/portfolios/${encodeURIComponent(id)}${rest}`;
+  const workOf = async (session: Session, id: string) => workShape.validate(await askSite(session, at(id)));
+  const toGroup = ({ id, name, works }: InferType<typeof collectionShape>) => {
+    return { sitePlaylistId: id, title: name, videos: works };
+  };
+  const change = (session: Session, id: string, json: object) => askSite(session, at(id), { method: 'PATCH', json });
+
+  return {
+    profile: fieldgateProfile,
+    authorisation: authorisationFor(address, fieldgateProfile.scopes),
+
+    async account(session) {
+      const { id, name, permitted } = await accountShape.validate(await askSite(session, `${api}/account`));
+      return { siteAccountId: id, name, scope: permitted };
+    },
+
+    async channels(session) {
+      const found = await array(portfolioShape)
+        .required()
+        .validate(await askSite(session, `${api}/portfolios`));
+      return found.map(({ id, name, page }) => ({ siteChannelId: id, name, address: page, mayEarn: false }));
+    },
+
+    async begin(session, siteChannelId, key, { fileName, size }) {
+      const json = { fileName, bytes: size };
+      const made = await askSite(session, portfolioAt(siteChannelId, '/works'), { method: 'POST', key, json });
+      const work = await workShape.validate(made);
+      return { siteVideoId: work.id, link: work.page, carry: { work: at(work.id) } };
+    },
+
+    carry: (session, begun, file, onProgress, signal) =>
+      carryInParts(session, begun.carry.work ?? '', file, onProgress, signal),
+
+    async describe(session, siteVideoId, words, privacy) {
+      await change(session, siteVideoId, {
+        headline: words.title,
+        about: words.text,
+        keywords: words.tags,
+        audience: AUDIENCE[privacy],
+        credits: words.declared.credits ?? [],
+      });
+      const markers = words.chapters.map(({ title }, index) => ({
+        ...{ name: title, note: '', colour: '', on: 'timeline' as const, hidden: false },
+        ...{ time: words.chapterTimes[index] ?? ZERO, length: ZERO },
+      }));
+      const request = { method: 'PUT' as const, bytes: writeWebvtt({ markers }), type: 'text/vtt' };
+      await askSite(session, at(siteVideoId, '/chapters'), request);
+    },
+
+    async status(session, siteVideoId) {
+      const work = await workOf(session, siteVideoId);
+      return { state: stateOf(work), checks: { verdict: 'passed' }, privacy: PRIVACY[work.audience] };
+    },
+
+    async open(session, siteVideoId) {
+      await change(session, siteVideoId, { audience: 'public' });
+    },
+
+    async readBack(session, siteVideoId) {
+      const work = await workOf(session, siteVideoId);
+      return {
+        title: work.headline,
+        text: work.about,
+        tags: work.keywords,
+        chapters: work.chapters.map(({ seconds, title }) => ({
+          stamp: viewerTime(fraction(Math.floor(seconds)), work.seconds ?? seconds),
+          title,
+        })),
+        privacy: PRIVACY[work.audience],
+        groups: work.collections.map(({ id }) => id),
+        pictureDigest: work.thumbnail?.sha256,
+        fileDigest: work.file?.sha256,
+        captions: work.captions.map(({ language }) => language),
+        declared: { credits: work.credits.map(({ role, name }) => ({ role, name })) },
+      };
+    },
+
+    async remove(session, siteVideoId) {
+      await askSite(session, at(siteVideoId), { method: 'DELETE' }).catch((error) => {
+        if (error.kind !== 'missing') throw error;
+      });
+    },
+
+    async picture(session, siteVideoId, bytes, type) {
+      await askSite(session, at(siteVideoId, '/cover'), { method: 'PUT', bytes, type });
+    },
+
+    captions: (session, siteVideoId, tracks) =>
+      putCaptions(session, at(siteVideoId), tracks, async () => {
+        return (await workOf(session, siteVideoId)).captions.map(({ language }) => language);
+      }),
+
+    groups: {
+      async list(session, siteChannelId) {
+        const found = await askSite(session, portfolioAt(siteChannelId, '/collections'));
+        return (await array(collectionShape).required().validate(found)).map(toGroup);
+      },
+      async make(session, siteChannelId, key, title) {
+        const request = { method: 'POST' as const, key, json: { title } };
+        const made = await askSite(session, portfolioAt(siteChannelId, '/collections'), request);
+        return toGroup(await collectionShape.validate(made));
+      },
+      async place(session, siteVideoId, ids) {
+        await askSite(session, at(siteVideoId, '/collections'), { method: 'PUT', json: { ids } });
+      },
+    },
+  };
+}
+
+function stateOf(work: Work): SiteState {
+  switch (work.stage) {
+    case 'receiving':
+      return { stage: 'receiving' };
+    case 'ready':
+      return { stage: 'ready' };
+    case 'failed':
+      return { stage: 'failed', reason: work.failure ?? 'Fieldgate does not say why' };
+    default:
+      return { stage: 'processing', says: 'being prepared', fraction: work.progress };
+  }
+}

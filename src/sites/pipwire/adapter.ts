@@ -1,0 +1,124 @@
+import { array, boolean, type InferType, number, object, string } from 'yup';
+import { toDecimal } from '@/core/time';
+import { authorisationFor } from '../authorisation';
+import type { Session, SiteAdapter, SiteState } from '../contract';
+import { type ApiRequest, askSite, type Explain } from '../json-api';
+import { carryByRange } from './carry-by-range';
+import { pipwireProfile } from './profile';
+
+const postShape = object({
+  post: object({
+    id: string().required(),
+    words: string().defined(),
+    moment: number().nullable().defined(),
+    out: boolean().required(),
+    stage: string()
+      .oneOf(['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const)
+      .required(),
+    progress: number().required(),
+    trouble: string().nullable(),
+    sum: string().nullable(),
+    have: number().required(),
+    at: string().required(),
+    clip: string().required(),
+  }).required(),
+});
+
+type Post = InferType<typeof postShape>['post'];
+
+const meShape = object({
+  me: object({ id: string().required(), name: string().required(), may: string().defined() }).required(),
+  wires: array(object({ id: string().required(), handle: string().required(), at: string().required() })).required(),
+});
+
+/** What Pipwire's own errors say. */
+export const pipwireExplains: Explain = (body) => (body as { why?: string } | undefined)?.why;
+
+/** Speaks to Pipwire: JSON over HTTP, bytes by ranges. @param address the site's own, without a slash at the end */
+export function pipwire(address: string): SiteAdapter {
+  const api = `${address}/1`;
+  const ask = (session: Session, path: string, request?: ApiRequest) =>
+    askSite(session, `${api}${path}`, request, pipwireExplains);
+  const postAt = (id: string, rest = '') => `/posts/${encodeURIComponent(id)}${rest}`;
+  const postOf = async (session: Session, id: string): Promise<Post> => {
+    return (await postShape.validate(await ask(session, postAt(id)))).post;
+  };
+  const me = async (session: Session) => meShape.validate(await ask(session, '/me'));
+
+  return {
+    profile: pipwireProfile,
+    authorisation: authorisationFor(address, pipwireProfile.scopes),
+
+    async account(session) {
+      const { id, name, may } = (await me(session)).me;
+      return { siteAccountId: id, name, scope: may };
+    },
+
+    async channels(session) {
+      const { wires } = await me(session);
+      return wires.map(({ id, handle, at }) => ({ siteChannelId: id, name: handle, address: at, mayEarn: false }));
+    },
+
+    async begin(session, siteChannelId, key, { fileName, size }) {
+      const json = { ref: key, clip: { name: fileName, bytes: size } };
+      const made = await ask(session, `/wires/${encodeURIComponent(siteChannelId)}/posts`, { method: 'POST', json });
+      const { post } = await postShape.validate(made);
+      return { siteVideoId: post.id, link: post.at, carry: { clip: post.clip } };
+    },
+
+    carry(session, begun, file, onProgress, signal) {
+      const confirmed = async () => (await postOf(session, begun.siteVideoId)).have;
+      return carryByRange(session, begun.carry.clip ?? '', file, confirmed, onProgress, signal, pipwireExplains);
+    },
+
+    async describe(session, siteVideoId, words) {
+      const { moment } = await postOf(session, siteVideoId);
+      const json = { words: words.text, ...(moment === null ? {} : { moment }) };
+      await ask(session, postAt(siteVideoId, '/words'), { method: 'PUT', json });
+    },
+
+    async status(session, siteVideoId) {
+      const post = await postOf(session, siteVideoId);
+      return { state: stateOf(post), checks: { verdict: 'passed' }, privacy: post.out ? 'everyone' : 'private' };
+    },
+
+    async open(session, siteVideoId) {
+      await ask(session, postAt(siteVideoId, '/out'), { method: 'POST' });
+    },
+
+    async readBack(session, siteVideoId) {
+      const post = await postOf(session, siteVideoId);
+      return {
+        ...{ title: undefined, text: post.words, tags: undefined, chapters: undefined, groups: undefined },
+        privacy: post.out ? 'everyone' : 'private',
+        pictureDigest: undefined,
+        fileDigest: post.sum ?? undefined,
+      };
+    },
+
+    async remove(session, siteVideoId) {
+      await ask(session, postAt(siteVideoId), { method: 'DELETE' }).catch((error) => {
+        if (error.kind !== 'missing') throw error;
+      });
+    },
+
+    async moment(session, siteVideoId, time) {
+      const { words } = await postOf(session, siteVideoId);
+      const json = { words, moment: Number(toDecimal(time, 3)) };
+      await ask(session, postAt(siteVideoId, '/words'), { method: 'PUT', json });
+    },
+  };
+}
+
+function stateOf(post: Post): SiteState {
+  switch (post.stage) {
+    case 'receiving':
+      return { stage: 'receiving' };
+    case 'ready':
+      return { stage: 'ready' };
+    case 'failed':
+      return { stage: 'failed', reason: post.trouble ?? 'Pipwire does not say why' };
+    default:
+      return { stage: 'processing', says: 'the clip is being prepared', fraction: post.progress };
+  }
+}

@@ -1,0 +1,144 @@
+import type { FastifyInstance } from 'fastify';
+import { registerCaptions } from '../shared/captions';
+import { registerGroups } from '../shared/groups';
+import { Problem } from '../shared/problem';
+import { newVideoId, openSite, valid } from '../shared/site';
+import { sizeOf } from '../shared/transcode';
+import { portfolioPage, STYLE, shutPage, workPage } from './pages';
+import { Parts } from './parts';
+import { people } from './people';
+import { chaptersInFile, checkCover, newWorkShape, workShape } from './rules';
+import type { Work } from './work';
+
+const SCOPES = {
+  'portfolio.read': 'see your portfolio and its collections',
+  'works.add': 'add works to your portfolio',
+  'works.edit': 'edit, show and delete the works that it has added',
+  'collections.edit': 'make collections and put works in them',
+};
+
+/** Fieldgate: a portfolio host for professionals. Everything it keeps lies in `folder`. */
+export async function fieldgate(folder: string, port: number): Promise<FastifyInstance> {
+  const site = await openSite<Work>({
+    ...{ name: 'Fieldgate', folder, port, people, scopes: SCOPES, style: STYLE, pages: '/work', closedPage: shutPage },
+    hooks: {
+      altered: (_work, field, value) => (field === 'title' ? { headline: value } : {}),
+    },
+    mayWatch: (work, isOwner) => work.audience !== 'me' || isOwner,
+  });
+  const { server, address, videos: works, channels, processing } = site;
+  const parts = new Parts(site.fileFolder, site.faults, (id) => processing.landed(id));
+  const collections = registerGroups(
+    site,
+    folder,
+    { channel: '/v2/portfolios', video: '/v2/works', name: 'collections' },
+    ({ id, title, videos }) => ({ id, name: title, works: videos }),
+  );
+  const captions = registerCaptions(site, folder, '/v2/works', '/work');
+  const shown = (work: Work) => ({
+    ...work,
+    chapters: chaptersInFile(work.chapters),
+    collections: collections.of(work.id),
+    captions: captions.of(work.id),
+    page: `${address}/work/${work.id}`,
+  });
+
+  server.get('/v2/account', async (request) => {
+    const { id, name } = site.personOf(request);
+    return { id, name, permitted: site.grantOf(request).scope };
+  });
+
+  server.get('/v2/portfolios', async (request) => {
+    const grant = site.grantOf(request);
+    return channels
+      .filter(({ id }) => grant.channelIds.includes(id))
+      .map(({ id, name, about }) => ({ id, name, about, page: `${address}/portfolio/${id}` }));
+  });
+
+  server.post<{ Params: { id: string } }>('/v2/portfolios/:id/works', async (request, reply) => {
+    const portfolio = site.channelFor(request, request.params.id);
+    const { fileName, bytes } = await valid(newWorkShape.validate(request.body));
+    if (!/\.(mp4|mov)$/i.test(fileName)) {
+      throw new Problem(422, 'Not taken', 'Only MP4 and MOV files are taken', { field: 'fileName' });
+    }
+    const key = String(request.headers['idempotency-key'] ?? '');
+    if (key === '') throw new Problem(400, 'Key missing', 'An Idempotency-Key header is needed');
+    const made = works.find((work) => work.channelId === portfolio.id && work.key === key);
+    if (made) return reply.send(shown(made));
+    const work = works.put({
+      ...{
+        id: newVideoId(),
+        channelId: portfolio.id,
+        key,
+        fileName,
+        size: bytes,
+        about: '',
+        keywords: [],
+        credits: [],
+      },
+      ...{ headline: fileName.replace(/\.\w+$/, '').slice(0, 110), audience: 'me', stage: 'receiving', progress: 0 },
+      createdAt: new Date().toISOString(),
+    });
+    return reply.status(201).send(shown(work));
+  });
+
+  parts.register(server, (request) => site.videoFor(request));
+
+  server.get('/v2/works/:id', async (request) => shown(site.videoFor(request)));
+
+  server.patch('/v2/works/:id', async (request) => {
+    const work = site.videoFor(request);
+    const change = await valid(workShape.validate(request.body, { stripUnknown: false }));
+    if (change.audience && change.audience !== 'me' && work.stage !== 'ready' && work.stage !== 'full') {
+      if (change.audience === 'public') throw new Problem(409, 'Too early', 'The work cannot be shown before it plays');
+    }
+    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const publishedAt = work.publishedAt ?? (change.audience === 'public' ? new Date().toISOString() : undefined);
+    return shown(works.change(work.id, { ...given, publishedAt }));
+  });
+
+  server.put('/v2/works/:id/chapters', async (request) => {
+    const work = site.videoFor(request);
+    const text = typeof request.body === 'string' ? request.body : '';
+    if (!text.startsWith('WEBVTT'))
+      throw new Problem(422, 'Not taken', 'Chapters have to be WebVTT', { field: 'chapters' });
+    return shown(works.change(work.id, { chapters: text }));
+  });
+
+  server.put('/v2/works/:id/cover', async (request) => {
+    const work = site.videoFor(request);
+    const shape = await sizeOf(processing.originalOf(work.id)).catch(() => undefined);
+    return shown(await site.keepThumbnail(work, request, checkCover(shape)));
+  });
+
+  server.delete('/v2/works/:id', async (request, reply) => {
+    const work = site.videoFor(request);
+    collections.forget(work.id);
+    captions.forget(work.id);
+    works.delete(work.id);
+    await parts.remove(work.id);
+    await processing.forget(work.id);
+    return reply.status(204).send();
+  });
+
+  server.get('/work/:id', async (request, reply) => {
+    const work = site.watched(request);
+    reply.header('content-type', 'text/html; charset=utf-8');
+    if (!work) return reply.status(404).send(shutPage());
+    const portfolio = channels.find((each) => each.id === work.channelId)?.name ?? '';
+    return workPage({
+      ...{ work, portfolio, chapters: chaptersInFile(work.chapters), collections: collections.of(work.id) },
+      languages: captions.of(work.id).map(({ language }) => language),
+    });
+  });
+
+  server.get<{ Params: { id: string } }>('/portfolio/:id', async (request, reply) => {
+    const portfolio = channels.find((each) => each.id === request.params.id);
+    reply.header('content-type', 'text/html; charset=utf-8');
+    if (!portfolio) return reply.status(404).send(shutPage());
+    const open = works.all().filter((work) => work.channelId === portfolio.id && work.audience === 'public');
+    return portfolioPage(portfolio.name, open);
+  });
+
+  return site.listen();
+}

@@ -1,0 +1,15 @@
+import type { Hosted } from '../shared/hosted';
+
+/** How Fieldgate calls who may see a work. */
+export type Audience = 'public' | 'address' | 'me';
+
+/** A work as Fieldgate keeps it. */
+export interface Work extends Hosted {
+  headline: string;
+  about: string;
+  keywords: string[];
+  audience: Audience;
+  credits: { role: string; name: string }[];
+  /** The chapter file, as WebVTT. */
+  chapters?: string;
+}

@@ -1,0 +1,275 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { expectAccessible, startBrowser } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { type Machine, startMachine } from '../setup/machine';
+import { stepsInOrder } from '../setup/steps';
+
+let machine: Machine;
+let browser: Browser;
+let context: BrowserContext;
+let page: Page;
+let home: string;
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-four-'));
+const clip = makeClip({ name: 'hand-tools-slowly_03_FINAL.mp4', seconds: 45, bitRate: '600k' });
+const write = (name: string, text: string) => {
+  const file = path.join(folder, name);
+  writeFileSync(file, text);
+  return file;
+};
+const chapters = write(
+  'chapters.vtt',
+  'WEBVTT\n\n00:00.000 --> 00:12.000\nThe sole\n\n00:12.000 --> 00:30.500\nThe iron\n\n00:30.500 --> 00:45.000\nThe strop\n',
+);
+const captions = write('words.srt', '1\n00:00:01,000 --> 00:00:04,000\nA spokeshave wants a flat sole\n');
+
+/** Who connects at each site, and the channels that there are. */
+const SITES: [id: string, name: string, person: RegExp][] = [
+  ['lanternfold', 'Lanternfold', /Wil Tarrant/],
+  ['fieldgate', 'Fieldgate', /Isa Brandt/],
+  ['pipwire', 'Pipwire', /Tam Okoye/],
+  ['stallmarket', 'Stallmarket', /Wil Tarrant/],
+];
+const CHANNELS = ['Marrow Quay', 'Tide Notes', 'Quay School', 'Marrow Quay Films', '@marrowquay', 'Marrow Quay Tools'];
+const control = (site: number, at: string, init: RequestInit = {}) =>
+  fetch(`http://127.0.0.1:${Number(machine.env.KETTLE_SITES_PORT) + site}/control/${at}`, init);
+
+const region = (name: string) => page.getByRole('region', { name, exact: true });
+const rail = () => region('Where it goes');
+const tickOf = (name: string) =>
+  rail().getByRole('checkbox', { name: new RegExp(`^${name.replace('@', '\\@')}(?! Films| Tools)`) });
+const notice = (text: string | RegExp) => page.getByText(text).first().waitFor();
+const statusOf = (title: string): { channel: string; state: string; link: string }[] => {
+  const { stdout } = spawnSync(process.execPath, ['bin/kettle.mjs', 'status', '--json'], {
+    env: machine.env as NodeJS.ProcessEnv,
+    encoding: 'utf8',
+  });
+  const all = JSON.parse(stdout) as { title: string; channel: string; state: string; link: string }[];
+  return all.filter((line) => line.title === title);
+};
+
+stepsInOrder(() => machine?.env.KETTLE_HOME);
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker', 'web']);
+  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+  browser = await startBrowser();
+  context = await browser.newContext({ viewport: { width: 1280, height: 900 } });
+  page = await context.newPage();
+  page.setDefaultTimeout(40_000);
+});
+
+afterAll(async () => {
+  await browser?.close();
+  await machine?.end();
+});
+
+describe('one video goes everywhere it should', () => {
+  it('connects an account at each site, in its own pages and words', async () => {
+    for (const [id, name, person] of SITES) {
+      await page.goto(`${home}/channels`);
+      await page.getByRole('link', { name: `Connect ${name}` }).click();
+      // Cookies of 127.0.0.1 hold for every port, so a person of the same id is signed in at the next site, too.
+      const someoneElse = page.getByRole('button', { name: 'Someone else' });
+      const picks = page.getByRole('button', { name: person });
+      await picks.or(someoneElse).first().waitFor();
+      if ((await picks.count()) > 0) await picks.click();
+      await page.getByRole('heading', { name: 'Kettle Drop asks for your permission' }).waitFor();
+      await expectAccessible(page);
+      await page.getByRole('button', { name: 'Permit', exact: true }).click();
+      await notice(/is connected\.$/);
+      await region(name).getByText('● connected').waitFor();
+      expect(id).not.toBe('');
+    }
+    await region('Pipwire').getByText('Kettle Drop may see its wire and draft posts').waitFor();
+    expect(
+      await region('Pipwire')
+        .getByText(/playlist|collection/)
+        .count(),
+    ).toBe(0);
+    await region('Fieldgate').getByText('no collections yet').waitFor();
+    await expectAccessible(page);
+    const listed = spawnSync(process.execPath, ['bin/kettle.mjs', 'channels', '--json'], {
+      env: machine.env as NodeJS.ProcessEnv,
+      encoding: 'utf8',
+    });
+    const lines = JSON.parse(listed.stdout) as { channel: string; site: string; connected: boolean }[];
+    expect(lines.map(({ channel }) => channel)).toEqual(CHANNELS);
+    expect(lines.every(({ connected }) => connected)).toBe(true);
+  });
+
+  it('offers what the ticked channels take, the sites named, and says what each still needs', async () => {
+    await page.goto(home);
+    await page.getByLabel('Finished video files').setInputFiles(clip);
+    await region('The cut').waitFor();
+    expect(await page.getByRole('region', { name: 'Declarations' }).count()).toBe(0);
+    await page.getByLabel('Marker file').setInputFiles(chapters);
+    await page.getByRole('dialog').getByRole('button', { name: 'Take them' }).click();
+    await page.getByLabel('Title', { exact: true }).fill('The spokeshave 🪵');
+    await page.getByLabel('Description').fill('Flat sole, sharp iron, no hurry.\nMore at https://marrowquay.example');
+    await page.getByLabel('Tags', { exact: true }).fill('spokeshave, hand tools,');
+    await page.getByLabel('Tags', { exact: true }).press('Enter');
+    for (const name of CHANNELS) await tickOf(name).click();
+    const questions = region('Declarations');
+    await questions.getByText('The law asks; nothing is assumed.').waitFor();
+    await rail().getByText('Stallmarket has nothing that is only for its owner').waitFor();
+    await rail().getByText('Stallmarket takes no links in the text: https://marrowquay.example').waitFor();
+    expect(await rail().getByRole('button', { name: 'Say whether it is aimed at children' }).count()).toBe(3);
+    expect(await rail().getByText('● ready').count()).toBe(2);
+    await rail().getByRole('button', { name: 'Send to two channels' }).waitFor();
+    await rail().getByRole('button', { name: 'Stallmarket wants at least one product' }).click();
+    await expect.poll(() => page.evaluate(() => document.activeElement?.id)).toBe('declared-products');
+    await page.keyboard.type('2000000000016');
+    await questions.getByText('its last digit would have to be 5').waitFor();
+    await page.keyboard.press('Backspace');
+    await page.keyboard.type('5');
+    await page.keyboard.press('Enter');
+    await questions.getByRole('button', { name: 'Take off the product 2000000000015' }).waitFor();
+    await expectAccessible(page);
+  });
+
+  it('switches off what may not be on for children, says so, and brings it back', async () => {
+    const questions = region('Declarations');
+    await questions.getByRole('radio', { name: /^Yes/ }).check();
+    await questions.getByText('switched off: comments and telling the subscribers').waitFor();
+    await questions.getByRole('radio', { name: /^No/ }).check();
+    await expect.poll(() => questions.getByText(/switched off/).count()).toBe(0);
+    await questions.getByLabel('Category').selectOption({ label: 'Craft and making' });
+    await questions.getByLabel('Language').fill('en');
+    await questions.getByLabel('Comments').selectOption({ label: 'hold the doubtful ones' });
+    await questions.getByLabel('What for').fill('Camera');
+    await questions.getByLabel('Who').fill('Isa Brandt');
+    await questions.getByRole('button', { name: 'Add' }).first().click();
+    await questions.getByText('Isa Brandt').waitFor();
+    await page.getByLabel('Caption file').setInputFiles(captions);
+    await page.getByRole('dialog').getByRole('button', { name: 'Take as captions' }).click();
+    await region('Captions').getByText('English').waitFor();
+    await page.getByRole('button', { name: /Take the frame at/ }).click();
+    await page.getByText('from the cut · 1280×720').waitFor();
+  });
+
+  it('takes words and privacy for one channel alone, and leaves the record as it is', async () => {
+    await page.getByRole('radio', { name: /^Everyone/ }).check();
+    const own = async (channel: string, fill: (dialog: ReturnType<Page['getByRole']>) => Promise<unknown>) => {
+      const card = rail().getByRole('region', { name: new RegExp(`^${channel} on`) });
+      await card.getByRole('button', { name: /Words as in the record|Its own here/ }).click();
+      const dialog = page.getByRole('dialog', { name: `For ${channel} alone` });
+      await fill(dialog);
+      await page.getByText('all saved').waitFor();
+      await dialog.getByRole('button', { name: 'Close' }).click();
+    };
+    await own('Marrow Quay Tools', async (dialog) => {
+      await dialog.getByLabel('Text').fill('Flat sole, sharp iron, no hurry.');
+      await dialog.getByText('32 of 900 on Stallmarket').waitFor();
+      await expectAccessible(page);
+    });
+    await own('@marrowquay', async (dialog) => {
+      await dialog.getByLabel('Text').fill('A sharp spokeshave sings.');
+      await dialog.getByText('#handtools').waitFor();
+    });
+    await own('Tide Notes', (dialog) => dialog.getByLabel('Privacy').selectOption({ label: 'Closed' }));
+    await rail().getByText('Its own here: privacy').waitFor();
+    await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
+    expect(await page.getByLabel('Description').inputValue()).toContain('https://marrowquay.example');
+  });
+
+  it('sends to all of them together; each goes its own way', async () => {
+    await rail().getByRole('button', { name: 'Send to six channels' }).click();
+    const states = () =>
+      Object.fromEntries(statusOf('The spokeshave 🪵').map(({ channel, state }) => [channel, state]));
+    const meant = Object.fromEntries(CHANNELS.map((name) => [name, name === 'Tide Notes' ? 'held' : 'live']));
+    await expect.poll(states, { timeout: 100_000, interval: 1000 }).toEqual(meant);
+    await expect.poll(() => rail().getByText('Live · proofed').count()).toBe(5);
+    await expectAccessible(page);
+    expect(await rail().getByText('The record has changed since it was sent.').count()).toBe(0);
+  });
+
+  it('shows on four watch pages what the Sheet said, each in its own form', async () => {
+    const links = new Map(statusOf('The spokeshave 🪵').map(({ channel, link }) => [channel, link]));
+    const watch = await (await browser.newContext()).newPage();
+    const shows = async (channel: string, ...texts: (string | RegExp)[]) => {
+      await watch.goto(links.get(channel) ?? '');
+      for (const text of texts) await watch.getByText(text).first().waitFor();
+      await watch.waitForFunction(() => (document.querySelector('video')?.readyState ?? 0) > 0);
+      await expectAccessible(watch);
+    };
+    await shows('Marrow Quay', 'The spokeshave 🪵', 'The iron', 'Craft and making', 'Doubtful comments are held');
+    expect(await watch.locator('track').getAttribute('srclang')).toBe('en');
+    await shows('Quay School', 'The spokeshave 🪵', 'Spoken: English');
+    await shows('Marrow Quay Films', 'The spokeshave 🪵', '0:30 The strop', 'Camera', 'Isa Brandt', 'hand tools');
+    await shows('@marrowquay', 'A sharp spokeshave sings.', '#spokeshave', '#handtools');
+    await shows(
+      'Marrow Quay Tools',
+      'The spokeshave 🪵',
+      'Flat sole, sharp iron, no hurry.',
+      'Spokeshave, curved sole',
+    );
+    expect(await watch.getByText('marrowquay.example').count()).toBe(0);
+    expect((await watch.goto(links.get('Tide Notes') ?? ''))?.status()).toBe(404);
+    await watch.context().close();
+  });
+
+  it('goes on where it stopped when a permission is taken back in the middle and given again', async () => {
+    await control(1, 'faults', {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify([{ kind: 'line', bytes: 300_000 }]),
+    });
+    await page.goto(home);
+    await page
+      .getByLabel('Finished video files')
+      .setInputFiles(makeClip({ name: 'taken-back.mp4', seconds: 20, bitRate: '1200k' }));
+    await region('The cut').waitFor();
+    await tickOf('Marrow Quay Films').click();
+    await rail().getByRole('button', { name: 'Send to Marrow Quay Films' }).click();
+    await rail()
+      .getByText(/Landing/)
+      .waitFor();
+    await control(1, 'take-back', { method: 'POST' });
+    await control(1, 'faults', { method: 'DELETE' });
+    await rail()
+      .getByText(/Fieldgate no longer permits it|not connected/)
+      .first()
+      .waitFor();
+    await page.goto(`${home}/channels`);
+    await region('Fieldgate').getByText('▲ permission taken back').waitFor();
+    await region('Fieldgate').getByRole('link', { name: 'Connect again' }).click();
+    await page
+      .getByRole('button', { name: /Isa Brandt/ })
+      .or(page.getByRole('button', { name: 'Permit', exact: true }))
+      .first()
+      .waitFor();
+    const person = page.getByRole('button', { name: /Isa Brandt/ });
+    if ((await person.count()) > 0) await person.click();
+    await page.getByRole('button', { name: 'Permit', exact: true }).click();
+    await region('Fieldgate').getByText('● connected').waitFor();
+    await expect.poll(() => statusOf('Taken back')[0]?.state, { timeout: 60_000, interval: 1000 }).toBe('held');
+  });
+
+  it('goes the same way at phone width', async () => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    await page.goto(home);
+    await page.getByLabel('Finished video files').setInputFiles(makeClip({ name: 'from-the-phone.mp4', seconds: 4 }));
+    await region('The cut').waitFor();
+    await tickOf('Marrow Quay').click();
+    await tickOf('@marrowquay').click();
+    await region('Declarations').getByRole('radio', { name: /^No/ }).check();
+    await expect.poll(() => rail().getByText('● ready').count()).toBe(2);
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+    expect(wide).toBeLessThanOrEqual(390);
+    await expectAccessible(page);
+    await rail().getByRole('button', { name: 'Send to two channels' }).click();
+    await expect
+      .poll(() => statusOf('From the phone').map(({ state }) => state), { timeout: 60_000, interval: 1000 })
+      .toEqual(['held', 'held']);
+    await rail().getByRole('button', { name: 'Open to everyone' }).first().click();
+    await rail().getByText('Live · proofed').waitFor();
+  });
+});

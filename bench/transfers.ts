@@ -1,13 +1,13 @@
 import { fork } from 'node:child_process';
 import { once } from 'node:events';
-import { createReadStream, mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from 'node:fs';
+import { createReadStream, mkdtempSync, rmSync } from 'node:fs';
 import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { setTimeout as pause } from 'node:timers/promises';
-import { makeClip } from '../tests/setup/clips';
 import { startMachine } from '../tests/setup/machine';
+import { largeFile } from './large-file';
 import { watchMemory } from './memory';
 
 const MIB = 1024 * 1024;
@@ -15,20 +15,6 @@ const SIZE = Number(process.env.BENCH_MIB ?? 2048) * MIB;
 const ROUNDS = Number(process.env.BENCH_ROUNDS ?? 2);
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
-
-/** A real MP4 that is made as large as wished by a `free` box after it (ISO/IEC 14496-12, 8.1.2): players pass over it. */
-function largeFile(): string {
-  const file = path.join(folder, 'large.mp4');
-  const clip = makeClip({ name: 'bench.mp4', seconds: 4 });
-  const head = Buffer.alloc(16);
-  const small = readFileSync(clip);
-  head.writeUInt32BE(1, 0);
-  head.write('free', 4, 'latin1');
-  head.writeBigUInt64BE(BigInt(SIZE - small.length), 8);
-  writeFileSync(file, Buffer.concat([small, head]));
-  truncateSync(file, SIZE);
-  return file;
-}
 
 const seconds = async (work: () => Promise<unknown>) => {
   const start = process.hrtime.bigint();
@@ -63,7 +49,7 @@ async function bare(file: string): Promise<number> {
   return time;
 }
 
-const file = largeFile();
+const file = largeFile(folder, SIZE);
 const machine = await startMachine(['stand-ins']);
 const webPort = Number(machine.env.KETTLE_PORT);
 const web = machine.start('web');

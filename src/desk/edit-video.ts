@@ -7,7 +7,7 @@ import { uniqueTags } from '@/core/words';
 import { captionsOf, chooseCaptions } from '@/store/captions';
 import { addChange, firstUndone, lastMade, markChange } from '@/store/changes';
 import { type Database, database } from '@/store/database';
-import { deleteDraft, dropsOf, makeDrop, setDropOn } from '@/store/drops';
+import { type Drop, deleteDraft, dropsOf, makeDrop, setDropOn } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { applyMarkerChange, type Marker, type MarkerChange, markersOf } from '@/store/markers';
 import { setVideo, type Video, videoById } from '@/store/videos';
@@ -103,7 +103,8 @@ interface ChangeValues {
   captions: string[];
   pictureId: string | null;
   markers: MarkerChange;
-  channel: { id: string; ticked: boolean };
+  /** What was set for the channel goes with its tick, and comes back with it. */
+  channel: { id: string; ticked: boolean; set?: OnChannel & Pick<Drop, 'playlists'> };
   /** What is set for one channel alone. */
   onChannel: { id: string } & OnChannel;
   /** Several fields that change together, and are undone together. */
@@ -214,12 +215,13 @@ export async function changeMarkers(id: string, asked: MarkerChange, beside: Wit
 export async function tickChannel(id: string, channelId: string, ticked: boolean): Promise<void> {
   await database().transaction(async (trx) => {
     found(await videoById(trx, id, true), 'video');
-    const there = await trx('drops').where({ videoId: id, channelId }).first('state');
+    const there = (await dropsOf(trx, [id])).find((drop) => drop.channelId === channelId);
     if (ticked === (there !== undefined)) return;
     if (there && there.state !== 'draft') {
       throw new DeskError('not now', 'This video was sent there. Remove it from the site first.');
     }
-    await change(trx, id, 'channel', { id: channelId, ticked: !ticked }, { id: channelId, ticked });
+    const set = there && { privacy: there.privacy, own: there.own, playlists: there.playlists };
+    await change(trx, id, 'channel', { id: channelId, ticked: !ticked, set }, { id: channelId, ticked });
     await announce(trx, 'video', id);
   });
 }
@@ -261,9 +263,12 @@ async function change(trx: Database, id: string, field: ChangedField, before: un
 async function apply(trx: Database, id: string, field: ChangedField, value: unknown): Promise<void> {
   if (field === 'markers') return applyMarkerChange(trx, id, value as MarkerChange);
   if (field === 'channel') {
-    const { id: channelId, ticked } = value as ChangeValues['channel'];
-    if (ticked) await makeDrop(trx, id, channelId);
-    else await deleteDraft(trx, id, channelId);
+    const { id: channelId, ticked, set } = value as ChangeValues['channel'];
+    if (!ticked) await deleteDraft(trx, id, channelId);
+    else {
+      await makeDrop(trx, id, channelId);
+      if (set) await setDropOn(trx, id, channelId, set);
+    }
     return;
   }
   if (field === 'onChannel') {

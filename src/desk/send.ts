@@ -106,8 +106,14 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   switch (action) {
     case 'open':
       return makeMove(db, drop, 'open', 'Opened to everyone by hand', { openAsked: true });
-    case 'revise':
+    case 'revise': {
+      const record = await recordOf(db, drop.videoId);
+      const missing = missingAt(record, drop, profileAt(profile, channel)).map((each) => each.what);
+      if (missing.length > 0) {
+        throw new DeskError('not now', `${channel.name} does not take it like this: ${missing.join('; ')}.`);
+      }
       return makeMove(db, drop, 'revise', 'Changes sent to the site');
+    }
     case 'remove':
       return makeMove(db, drop, 'remove', `Being removed from ${profile.name}`);
     case 'accept':

@@ -8,6 +8,7 @@ import { forgetOldEntries } from '@/store/feed';
 import { settings } from '@/store/settings';
 import { beatWorker } from '@/store/workers';
 import { carryDrop } from './carry-drop';
+import { keepPlaylists } from './keep-playlists';
 import { measureCut } from './measure-cut';
 import { readCut } from './read-cut';
 
@@ -62,5 +63,11 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 log.info({ owner }, 'worker starts');
 const drops = Array.from({ length: DROPS_AT_ONCE }, (_, n) => lane(`drop-${n}`, 'drops', WORKING_STATES, carryDrop));
 const measuring = lane('measure', 'measurements', ['waiting'], measureCut);
-await Promise.all([beat(), lane('cut', 'cuts', ['reading'], readCut), measuring, ...drops]);
+await Promise.all([
+  beat(),
+  lane('cut', 'cuts', ['reading'], readCut),
+  measuring,
+  keepPlaylists(ending.signal),
+  ...drops,
+]);
 await closeDatabase();

@@ -74,7 +74,7 @@ describe('a cut goes from the desk to live', () => {
 
   it('connects an account by the site’s own sign-in and consent', async () => {
     await page.getByRole('link', { name: 'Channels' }).click();
-    await page.getByText('No account is connected').waitFor();
+    await region('Lanternfold').getByText('No account is connected').waitFor();
     await page.getByRole('link', { name: 'Connect Lanternfold' }).click();
     await page.getByRole('heading', { name: 'Who are you here?' }).waitFor();
     await expectAccessible(page);

@@ -1,9 +1,10 @@
 import { buffer } from 'node:stream/consumers';
 import { type MeantWords, meantWords } from '@/desk/meant';
+import { wordsShape } from '@/sites/words-shape';
 import { captionText } from '@/store/captions';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
-import type { StepContext } from './step';
+import { SnagFound, type StepContext } from './step';
 
 /**
  * Gives the site title, text, tags, declarations, thumbnail, captions and playlists as the record has them now, and keeps what was given. Each
@@ -12,6 +13,11 @@ import type { StepContext } from './step';
 export async function giveWords(context: StepContext, siteVideoId: string): Promise<MeantWords> {
   const { adapter, session, record, drop, keep } = context;
   const meant = meantWords(record, drop, context.profile);
+  await wordsShape(context.profile)
+    .validate(meant.words)
+    .catch((error: Error) => {
+      throw new SnagFound('refused', error.message, 'Change it on the Sheet, then try again');
+    });
   await adapter.describe(session, siteVideoId, meant.words, meant.privacy);
   const { picture } = record;
   if (picture && meant.pictureDigest && adapter.picture) {

@@ -1,0 +1,78 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { startMachine } from '../tests/setup/machine';
+import { largeFile } from './large-file';
+import { watchMemory } from './memory';
+
+/** Bytes a second of the line to each site. */
+const LINE = 20_000_000;
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
+const machine = await startMachine(['stand-ins']);
+const worker = machine.start('worker');
+const { bringFile, setFaultsAt, untilSheet, yardSession } = await import('../tests/setup/desk');
+const { lookAtChannels, lookAtSheet } = await import('@/desk/look');
+const { editVideo, tickChannel } = await import('@/desk/edit-video');
+const { sendVideo } = await import('@/desk/send');
+const { SITE_PROFILES } = await import('@/sites/profiles');
+const { closeDatabase } = await import('@/store/database');
+
+for (const site of Object.keys(SITE_PROFILES)) {
+  await yardSession(site);
+  await setFaultsAt(site, { kind: 'line', bytes: LINE });
+}
+const channels = (await lookAtChannels()).sites.flatMap((site) =>
+  site.accounts.flatMap((account) => account.channels.map(({ id, name }) => ({ id, name, site: site.id }))),
+);
+
+/** Seconds from sending a new video of this size to the last byte at the last of these channels. */
+async function sendTo(size: number, wanted: { id: string; site: string }[]): Promise<number> {
+  const videoId = await bringFile(largeFile(folder, size), 'none of them', 'large.mp4');
+  await editVideo(videoId, { privacy: 'everyone', declarations: { products: ['2000000000015'] } });
+  for (const { id } of wanted) await tickChannel(videoId, id, true);
+  await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready', 120);
+  const start = Date.now();
+  const { notReady } = await sendVideo(videoId);
+  if (notReady.length > 0) throw new Error(JSON.stringify(notReady));
+  const events = async () =>
+    (await lookAtSheet(videoId)).channels.flatMap((channel) => channel.events.filter(({ kind }) => kind === 'landed'));
+  await untilSheet(
+    videoId,
+    (sheet) => {
+      const landed = sheet.channels.filter((channel) => channel.events.some(({ kind }) => kind === 'landed'));
+      return landed.length === wanted.length;
+    },
+    300,
+  );
+  const last = Math.max(...(await events()).map(({ at }) => Date.parse(at)));
+  return (last - start) / 1000;
+}
+
+async function measure(size: number, wanted: typeof channels): Promise<void> {
+  const alone: number[] = [];
+  for (const channel of wanted) alone.push(await sendTo(size, [channel]));
+  const grown = watchMemory(worker.pid);
+  const together = await sendTo(size, wanted);
+  const slowest = Math.max(...alone);
+  const line = {
+    measure: 'one video to several channels at once, from send to the last byte',
+    channels: wanted.map(({ site, name }) => `${site}/${name}`),
+    megabytes: size / 1e6,
+    seconds: Number(together.toFixed(1)),
+    slowestAloneSeconds: Number(slowest.toFixed(1)),
+    ratio: Number((together / slowest).toFixed(2)),
+    aim: 1.15,
+    workerGrownMebibytes: Math.round(grown() / 1024 / 1024),
+  };
+  process.stdout.write(`${JSON.stringify(line)}\n`);
+}
+
+const named = (...names: string[]) => channels.filter(({ name }) => names.includes(name));
+// Pipwire takes 256 MiB at the most, so the larger file goes to a second channel of Lanternfold in its place.
+await measure(250_000_000, named('Marrow Quay', 'Marrow Quay Films', '@marrowquay', 'Marrow Quay Tools'));
+await measure(500_000_000, named('Marrow Quay', 'Tide Notes', 'Marrow Quay Films', 'Marrow Quay Tools'));
+await closeDatabase();
+await machine.end();
+rmSync(folder, { recursive: true, force: true });
+process.exit(0);

@@ -8,6 +8,7 @@ const folder = path.resolve('docs/screenshots');
 interface Drop {
   video: string;
   title: string;
+  site: string;
   link: string;
 }
 
@@ -62,7 +63,21 @@ await take('sheet-markers', `${address}/videos/${keel.video}`, {
   },
 });
 await take('sheet-phone', `${address}/videos/${named('Steaming').video}`, { width: 390, height: 844 });
-await take('watch', named('Caulking').link, { height: 1000 });
+const caulking = drops.filter((drop) => drop.title.startsWith('Caulking'));
+await take('sheet-four-sites', `${address}/videos/${named('Caulking').video}`, { height: 1000 });
+await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`, {
+  height: 900,
+  before: (page) => page.getByRole('region', { name: 'Declarations' }).scrollIntoViewIfNeeded(),
+});
+for (const [name, site] of [
+  ['watch', 'lanternfold'],
+  ['watch-fieldgate', 'fieldgate'],
+  ['watch-pipwire', 'pipwire'],
+  ['watch-stallmarket', 'stallmarket'],
+] as const) {
+  const link = caulking.find((drop) => drop.site === site)?.link;
+  if (link) await take(name, link, { height: 1000 });
+}
 await take('consent', `${address}/api/connect/lanternfold`, {
   before: async (page) => {
     await page.getByRole('button', { name: /Wil Tarrant/ }).click();

@@ -43,7 +43,12 @@ async function send(address: string, request: ApiRequest, token: string): Promis
   Object.assign(headers, request.headers);
   if (request.key) headers['idempotency-key'] = request.key;
   const { json, bytes } = request;
-  const body = json !== undefined ? JSON.stringify(json) : Buffer.isBuffer(bytes) ? new Uint8Array(bytes) : bytes;
+  const body =
+    json !== undefined
+      ? JSON.stringify(json)
+      : Buffer.isBuffer(bytes)
+        ? new Uint8Array(bytes.buffer as ArrayBuffer, bytes.byteOffset, bytes.byteLength)
+        : bytes;
   const patience = AbortSignal.timeout(bytes ? LONG_PATIENCE_MILLISECONDS : PATIENCE_MILLISECONDS);
   const signal = request.signal ? AbortSignal.any([patience, request.signal]) : patience;
   return fetch(address, { method: request.method ?? 'GET', headers, body, signal }).catch((error: Error) => {

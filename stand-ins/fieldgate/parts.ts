@@ -1,12 +1,13 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync } from 'node:fs';
-import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
+import { createWriteStream } from 'node:fs';
+import { open } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Faults } from '../shared/faults';
 import { Problem } from '../shared/problem';
+import { Records } from '../shared/records';
 import { valid } from '../shared/site';
 import { completeShape, sha256InField } from './rules';
 import type { Work } from './work';
@@ -14,40 +15,39 @@ import type { Work } from './work';
 /** Bytes of every part but the last. */
 export const PART_BYTES = 8 * 1024 * 1024;
 
-/** Uploads in numbered parts, each with its digest; when all are there they are put together. */
+/** A part that has arrived whole. */
+interface Part {
+  id: string;
+  workId: string;
+  number: number;
+  bytes: number;
+  digest: string;
+}
+
+/** Uploads in numbered parts, each with its digest, written to their place in the file; complete when all are there. */
 export class Parts {
+  private readonly parts: Records<Part>;
+
   constructor(
-    private readonly folder: string,
+    folder: string,
+    private readonly fileOf: (id: string) => string,
     private readonly faults: Faults,
     private readonly onWhole: (id: string) => void,
-  ) {}
-
-  private folderOf(id: string): string {
-    return path.join(this.folder, `${id}-parts`);
-  }
-
-  private fileOf(id: string, number: number, digest: string): string {
-    return path.join(
-      this.folderOf(id),
-      `${String(number).padStart(6, '0')}.${Buffer.from(digest, 'base64').toString('hex')}`,
-    );
+  ) {
+    this.parts = new Records(path.join(folder, 'parts'));
   }
 
   /** The parts that are here, by number. */
-  async here(id: string): Promise<{ number: number; bytes: number; digest: string }[]> {
-    const names = await readdir(this.folderOf(id)).catch((): string[] => []);
-    const parts = names.flatMap((name) => /^(\d{6})\.([0-9a-f]{64})$/.exec(name) ?? []);
-    const found: { number: number; bytes: number; digest: string }[] = [];
-    for (let at = 0; at + 2 < parts.length + 1; at += 3) {
-      const [name = '', number = '', digest = ''] = parts.slice(at, at + 3);
-      const { size } = await stat(path.join(this.folderOf(id), name));
-      found.push({ number: Number(number), bytes: size, digest: Buffer.from(digest, 'hex').toString('base64') });
-    }
-    return found.sort((a, b) => a.number - b.number);
+  here(id: string): Pick<Part, 'number' | 'bytes' | 'digest'>[] {
+    return this.parts
+      .all()
+      .filter((part) => part.workId === id)
+      .map(({ number, bytes, digest }) => ({ number, bytes, digest }))
+      .sort((a, b) => a.number - b.number);
   }
 
-  async remove(id: string): Promise<void> {
-    await rm(this.folderOf(id), { recursive: true, force: true });
+  remove(id: string): void {
+    for (const { number } of this.here(id)) this.parts.delete(`${id}-${number}`);
   }
 
   private async take(work: Work, number: number, request: FastifyRequest): Promise<void> {
@@ -56,7 +56,8 @@ export class Parts {
       // RFC 9530, section 2: the digest of the content that is sent.
       throw new Problem(400, 'Digest missing', 'A part needs Content-Digest with sha-256');
     }
-    await mkdir(this.folderOf(work.id), { recursive: true });
+    const id = `${work.id}-${number}`;
+    this.parts.delete(id);
     const hash = createHash('sha256');
     let bytes = 0;
     const meter = new Transform({
@@ -67,38 +68,33 @@ export class Parts {
       },
     });
     const line = this.faults.line(work.fileName, () => request.raw.socket.destroy());
-    const partial = path.join(this.folderOf(work.id), `${number}.coming`);
-    await pipeline(request.raw, line, meter, createWriteStream(partial));
-    const found = hash.digest('base64');
-    if (found !== wanted) {
-      await rm(partial, { force: true });
+    const place = { flags: 'r+', start: (number - 1) * PART_BYTES, highWaterMark: 1024 * 1024 };
+    await (await open(this.fileOf(work.id), 'a')).close();
+    await pipeline(request.raw, line, meter, createWriteStream(this.fileOf(work.id), place));
+    const digest = hash.digest('base64');
+    if (digest !== wanted) {
       throw new Problem(422, 'Digest differs', `Part ${number} arrived with another digest than was said`, {
         part: number,
       });
     }
-    await rename(partial, this.fileOf(work.id, number, found));
+    this.parts.put({ id, workId: work.id, number, bytes, digest });
   }
 
   private async complete(work: Work, body: unknown): Promise<void> {
     if (work.stage !== 'receiving') return;
     const { parts } = await valid(completeShape.validate(body));
-    const here = await this.here(work.id);
+    const here = this.here(work.id);
     parts.forEach(({ number, digest }, index) => {
       if (number !== index + 1) throw new Problem(422, 'Parts missing', `Part ${index + 1} is not in the list`);
       if (!here.some((part) => part.number === number && part.digest === digest)) {
         throw new Problem(409, 'Parts missing', `Part ${number} is not here`, { part: number });
       }
     });
-    const target = path.join(this.folder, work.id);
-    await rm(target, { force: true });
-    for (const { number, digest } of parts) {
-      await pipeline(createReadStream(this.fileOf(work.id, number, digest)), createWriteStream(target, { flags: 'a' }));
+    const bytes = here.slice(0, parts.length).reduce((sum, part) => sum + part.bytes, 0);
+    if (bytes !== work.size) {
+      throw new Problem(422, 'Size differs', `The parts have ${bytes} bytes; ${work.size} were announced`);
     }
-    const { size } = await stat(target);
-    if (size !== work.size) {
-      throw new Problem(422, 'Size differs', `The parts have ${size} bytes; ${work.size} were announced`);
-    }
-    await this.remove(work.id);
+    this.remove(work.id);
     this.onWhole(work.id);
   }
 
@@ -106,8 +102,7 @@ export class Parts {
   register(server: FastifyInstance, workFor: (request: FastifyRequest) => Work): void {
     server.get('/v2/works/:id/parts', async (request) => {
       const work = workFor(request);
-      const whole = work.stage !== 'receiving' || existsSync(path.join(this.folder, work.id));
-      return { whole, partBytes: PART_BYTES, parts: await this.here(work.id) };
+      return { whole: work.stage !== 'receiving', partBytes: PART_BYTES, parts: this.here(work.id) };
     });
     server.put<{ Params: { id: string; number: string } }>('/v2/works/:id/parts/:number', async (request, reply) => {
       const work = workFor(request);

@@ -27,7 +27,12 @@ export async function fieldgate(folder: string, port: number): Promise<FastifyIn
     mayWatch: (work, isOwner) => work.audience !== 'me' || isOwner,
   });
   const { server, address, videos: works, channels, processing } = site;
-  const parts = new Parts(site.fileFolder, site.faults, (id) => processing.landed(id));
+  const parts = new Parts(
+    folder,
+    (id) => processing.originalOf(id),
+    site.faults,
+    (id) => processing.landed(id),
+  );
   const collections = registerGroups(
     site,
     folder,
@@ -116,7 +121,7 @@ export async function fieldgate(folder: string, port: number): Promise<FastifyIn
     collections.forget(work.id);
     captions.forget(work.id);
     works.delete(work.id);
-    await parts.remove(work.id);
+    parts.remove(work.id);
     await processing.forget(work.id);
     return reply.status(204).send();
   });

@@ -1,11 +1,12 @@
 import { array, type InferType, number, object, string } from 'yup';
 import type { Privacy } from '@/core/delivery';
 import { writeWebvtt } from '@/core/markers';
-import { fraction, viewerTime, ZERO } from '@/core/time';
+import { ZERO } from '@/core/time';
 import { authorisationFor } from '../authorisation';
-import type { Session, SiteAdapter, SiteState } from '../contract';
+import type { Session, SiteAdapter } from '../contract';
 import { askSite } from '../json-api';
 import { putCaptions } from '../put-captions';
+import { evenIfGone, shownChapter, stageShape, stateOfStage } from '../stages';
 import { carryInParts } from './carry-in-parts';
 import { fieldgateProfile } from './profile';
 
@@ -26,9 +27,7 @@ const workShape = object({
   thumbnail: object({ sha256: string().required() }).default(undefined),
   file: object({ sha256: string().required() }).default(undefined),
   seconds: number(),
-  stage: string()
-    .oneOf(['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const)
-    .required(),
+  stage: stageShape(),
   progress: number().required(),
   failure: string(),
   page: string().required(),
@@ -98,7 +97,11 @@ export function fieldgate(address: string): SiteAdapter {
 
     async status(session, siteVideoId) {
       const work = await workOf(session, siteVideoId);
-      return { state: stateOf(work), checks: { verdict: 'passed' }, privacy: PRIVACY[work.audience] };
+      return {
+        state: stateOfStage({ ...work, reason: work.failure }, 'Fieldgate', 'being prepared'),
+        checks: { verdict: 'passed' },
+        privacy: PRIVACY[work.audience],
+      };
     },
 
     async open(session, siteVideoId) {
@@ -111,10 +114,7 @@ export function fieldgate(address: string): SiteAdapter {
         title: work.headline,
         text: work.about,
         tags: work.keywords,
-        chapters: work.chapters.map(({ seconds, title }) => ({
-          stamp: viewerTime(fraction(Math.floor(seconds)), work.seconds ?? seconds),
-          title,
-        })),
+        chapters: work.chapters.map(({ seconds, title }) => shownChapter(seconds, title, work.seconds)),
         privacy: PRIVACY[work.audience],
         groups: work.collections.map(({ id }) => id),
         pictureDigest: work.thumbnail?.sha256,
@@ -125,9 +125,7 @@ export function fieldgate(address: string): SiteAdapter {
     },
 
     async remove(session, siteVideoId) {
-      await askSite(session, at(siteVideoId), { method: 'DELETE' }).catch((error) => {
-        if (error.kind !== 'missing') throw error;
-      });
+      await evenIfGone(askSite(session, at(siteVideoId), { method: 'DELETE' }));
     },
 
     async picture(session, siteVideoId, bytes, type) {
@@ -154,17 +152,4 @@ export function fieldgate(address: string): SiteAdapter {
       },
     },
   };
-}
-
-function stateOf(work: Work): SiteState {
-  switch (work.stage) {
-    case 'receiving':
-      return { stage: 'receiving' };
-    case 'ready':
-      return { stage: 'ready' };
-    case 'failed':
-      return { stage: 'failed', reason: work.failure ?? 'Fieldgate does not say why' };
-    default:
-      return { stage: 'processing', says: 'being prepared', fraction: work.progress };
-  }
 }

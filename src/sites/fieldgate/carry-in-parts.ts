@@ -23,7 +23,7 @@ export function contentDigest(bytes: Uint8Array): string {
 
 /**
  * Carries a file in numbered parts, each with its Content-Digest (RFC 9530), and completes it. Parts that the site has
- * already with the right bytes are not sent again; one part at a time is in memory.
+ * already with the right bytes are not sent again; two parts at a time are in memory.
  * @throws SiteError; where `signal` aborts, its reason
  */
 export async function carryInParts(
@@ -44,17 +44,23 @@ export async function carryInParts(
   let over = 0;
   for (let part = 1; part <= count; part += 1) if (there.get(part)?.bytes === lengthOf(part)) over += lengthOf(part);
   onProgress(over);
-  const list: { number: number; digest: string }[] = [];
-  for (let part = 1; part <= count; part += 1) {
-    signal.throwIfAborted();
-    const known = there.get(part);
-    if (known?.bytes === lengthOf(part)) {
-      list.push({ number: part, digest: known.digest });
-      continue;
-    }
+  const missing = Array.from({ length: count }, (_, index) => index + 1).filter(
+    (part) => there.get(part)?.bytes !== lengthOf(part),
+  );
+  const digests = new Map(parts.map(({ number, digest }) => [number, digest]));
+  const prepare = async (part: number | undefined) => {
+    if (part === undefined) return undefined;
     const first = (part - 1) * partBytes;
     const bytes = await buffer(file.open(first, first + lengthOf(part) - 1));
-    const digest = contentDigest(bytes);
+    return { part, bytes, digest: contentDigest(bytes) };
+  };
+  // The next part is read and digested while the one before it is on the line.
+  let next = prepare(missing.shift());
+  for (let ready = await next; ready; ready = await next) {
+    next = prepare(missing.shift());
+    next.catch(() => undefined);
+    const { part, bytes, digest } = ready;
+    signal.throwIfAborted();
     await askSite(session, `${work}/parts/${part}`, {
       ...{ method: 'PUT', bytes, type: 'application/octet-stream', signal },
       headers: { 'content-digest': digest },
@@ -62,10 +68,13 @@ export async function carryInParts(
       signal.throwIfAborted();
       throw error;
     });
-    list.push({ number: part, digest: digest.slice('sha-256=:'.length, -1) });
+    digests.set(part, digest.slice('sha-256=:'.length, -1));
     over += bytes.length;
     onProgress(over);
   }
+  const list = Array.from({ length: count }, (_, index) => {
+    return { number: index + 1, digest: digests.get(index + 1) ?? '' };
+  });
   await askSite(session, `${work}/complete`, { method: 'POST', json: { parts: list } }).catch((error) => {
     // A part that was there and is gone, or differs: the next try lists the parts anew.
     if (error instanceof SiteError && error.kind === 'refused') throw new SiteError('unreachable', error.message);

@@ -2,9 +2,10 @@ import { array, boolean, type InferType, number, object, string } from 'yup';
 import type { Privacy } from '@/core/delivery';
 import { fraction, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
-import type { SiteAdapter, SiteChecks, SiteState } from '../contract';
+import type { SiteAdapter, SiteChecks } from '../contract';
 import { askSite } from '../json-api';
 import { putCaptions } from '../put-captions';
+import { evenIfGone, shownChapter, stageShape, stateOfStage } from '../stages';
 import { carryByTus } from '../tus-carry';
 import { declaredShape, fromLanternfold, toLanternfold } from './declared';
 import { lanternfoldProfile } from './profile';
@@ -22,9 +23,7 @@ const videoShape = object({
   thumbnail: object({ sha256: string().required() }).default(undefined),
   file: object({ sha256: string().required() }).default(undefined),
   seconds: number(),
-  stage: string()
-    .oneOf(['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const)
-    .required(),
+  stage: stageShape(),
   progress: number().required(),
   failure: string(),
   checks: string()
@@ -108,7 +107,11 @@ export function lanternfold(address: string): SiteAdapter {
 
     async status(session, siteVideoId) {
       const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
-      return { state: stateOf(video), checks: checksOf(video), privacy: PRIVACY[video.visibility] };
+      return {
+        state: stateOfStage({ ...video, reason: video.failure }, 'Lanternfold', STAGE_WORDS),
+        checks: checksOf(video),
+        privacy: PRIVACY[video.visibility],
+      };
     },
 
     async open(session, siteVideoId) {
@@ -121,10 +124,7 @@ export function lanternfold(address: string): SiteAdapter {
         title: video.title,
         text: video.description,
         tags: video.tags,
-        chapters: video.chapters.map(({ seconds, title }) => ({
-          stamp: viewerTime(fraction(Math.floor(seconds)), video.seconds ?? seconds),
-          title,
-        })),
+        chapters: video.chapters.map(({ seconds, title }) => shownChapter(seconds, title, video.seconds)),
         privacy: PRIVACY[video.visibility],
         groups: video.playlists.map((playlist) => playlist.id),
         pictureDigest: video.thumbnail?.sha256,
@@ -135,9 +135,7 @@ export function lanternfold(address: string): SiteAdapter {
     },
 
     async remove(session, siteVideoId) {
-      await askSite(session, at(siteVideoId), { method: 'DELETE' }).catch((error) => {
-        if (error.kind !== 'missing') throw error;
-      });
+      await evenIfGone(askSite(session, at(siteVideoId), { method: 'DELETE' }));
     },
 
     async acceptCheck(session, siteVideoId) {
@@ -172,22 +170,11 @@ export function lanternfold(address: string): SiteAdapter {
   };
 }
 
-function stateOf(video: SiteVideo): SiteState {
-  switch (video.stage) {
-    case 'receiving':
-      return { stage: 'receiving' };
-    case 'queued':
-      return { stage: 'processing', says: 'in the queue', fraction: undefined };
-    case 'first':
-      return { stage: 'processing', says: 'first version', fraction: video.progress };
-    case 'full':
-      return { stage: 'processing', says: 'first version plays, full one follows', fraction: video.progress };
-    case 'ready':
-      return { stage: 'ready' };
-    case 'failed':
-      return { stage: 'failed', reason: video.failure ?? 'Lanternfold does not say why' };
-  }
-}
+const STAGE_WORDS = {
+  queued: 'in the queue',
+  first: 'first version',
+  full: 'first version plays, full one follows',
+};
 
 const WANTS: Record<string, string> = {
   adverts: 'wants to show adverts and keep what they earn',

@@ -1,8 +1,9 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import { toDecimal } from '@/core/time';
 import { authorisationFor } from '../authorisation';
-import type { Session, SiteAdapter, SiteState } from '../contract';
+import type { Session, SiteAdapter } from '../contract';
 import { type ApiRequest, askSite, type Explain } from '../json-api';
+import { evenIfGone, stageShape, stateOfStage } from '../stages';
 import { carryByRange } from './carry-by-range';
 import { pipwireProfile } from './profile';
 
@@ -12,9 +13,7 @@ const postShape = object({
     words: string().defined(),
     moment: number().nullable().defined(),
     out: boolean().required(),
-    stage: string()
-      .oneOf(['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const)
-      .required(),
+    stage: stageShape(),
     progress: number().required(),
     trouble: string().nullable(),
     sum: string().nullable(),
@@ -79,7 +78,11 @@ export function pipwire(address: string): SiteAdapter {
 
     async status(session, siteVideoId) {
       const post = await postOf(session, siteVideoId);
-      return { state: stateOf(post), checks: { verdict: 'passed' }, privacy: post.out ? 'everyone' : 'private' };
+      return {
+        state: stateOfStage({ ...post, reason: post.trouble }, 'Pipwire', 'the clip is being prepared'),
+        checks: { verdict: 'passed' },
+        privacy: post.out ? 'everyone' : 'private',
+      };
     },
 
     async open(session, siteVideoId) {
@@ -97,9 +100,7 @@ export function pipwire(address: string): SiteAdapter {
     },
 
     async remove(session, siteVideoId) {
-      await ask(session, postAt(siteVideoId), { method: 'DELETE' }).catch((error) => {
-        if (error.kind !== 'missing') throw error;
-      });
+      await evenIfGone(ask(session, postAt(siteVideoId), { method: 'DELETE' }));
     },
 
     async moment(session, siteVideoId, time) {
@@ -108,17 +109,4 @@ export function pipwire(address: string): SiteAdapter {
       await ask(session, postAt(siteVideoId, '/words'), { method: 'PUT', json });
     },
   };
-}
-
-function stateOf(post: Post): SiteState {
-  switch (post.stage) {
-    case 'receiving':
-      return { stage: 'receiving' };
-    case 'ready':
-      return { stage: 'ready' };
-    case 'failed':
-      return { stage: 'failed', reason: post.trouble ?? 'Pipwire does not say why' };
-    default:
-      return { stage: 'processing', says: 'the clip is being prepared', fraction: post.progress };
-  }
 }

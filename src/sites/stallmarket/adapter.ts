@@ -1,7 +1,8 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import { authorisationFor } from '../authorisation';
-import type { Session, SiteAdapter, SiteChecks, SiteState } from '../contract';
+import type { Session, SiteAdapter, SiteChecks } from '../contract';
 import { type ApiRequest, askSite, type Explain } from '../json-api';
+import { evenIfGone, stageShape, stateOfStage } from '../stages';
 import { carryAsForm } from './carry-as-form';
 import { stallmarketProfile } from './profile';
 
@@ -11,9 +12,7 @@ const clipShape = object({
     title: string().defined(),
     text: string().defined(),
     products: array(string().required()).required(),
-    stage: string()
-      .oneOf(['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const)
-      .required(),
+    stage: stageShape(),
     progress: number().required(),
     failure: string(),
     digest: string(),
@@ -87,7 +86,11 @@ export function stallmarket(address: string): SiteAdapter {
 
     async status(session, siteVideoId) {
       const clip = await clipOf(session, siteVideoId);
-      return { state: stateOf(clip), checks: checksOf(clip), privacy: clip.visible ? 'everyone' : 'private' };
+      return {
+        state: stateOfStage({ ...clip, reason: clip.failure }, 'Stallmarket', 'the clip is being prepared'),
+        checks: checksOf(clip),
+        privacy: clip.visible ? 'everyone' : 'private',
+      };
     },
 
     async open() {
@@ -106,28 +109,13 @@ export function stallmarket(address: string): SiteAdapter {
     },
 
     async remove(session, siteVideoId) {
-      await ask(session, clipAt(siteVideoId), { method: 'DELETE' }).catch((error) => {
-        if (error.kind !== 'missing') throw error;
-      });
+      await evenIfGone(ask(session, clipAt(siteVideoId), { method: 'DELETE' }));
     },
 
     async picture(session, siteVideoId, bytes, type) {
       await ask(session, clipAt(siteVideoId, '/picture'), { method: 'PUT', bytes, type });
     },
   };
-}
-
-function stateOf(clip: Clip): SiteState {
-  switch (clip.stage) {
-    case 'receiving':
-      return { stage: 'receiving' };
-    case 'ready':
-      return { stage: 'ready' };
-    case 'failed':
-      return { stage: 'failed', reason: clip.failure ?? 'Stallmarket does not say why' };
-    default:
-      return { stage: 'processing', says: 'the clip is being prepared', fraction: clip.progress };
-  }
 }
 
 function checksOf(clip: Clip): SiteChecks {

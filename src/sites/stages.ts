@@ -1,0 +1,38 @@
+import { string } from 'yup';
+import { fraction, viewerTime } from '@/core/time';
+import { SiteError, type SiteState } from './contract';
+
+/** The stages of processing that several sites tell by these words. */
+const STAGES = ['receiving', 'queued', 'first', 'full', 'ready', 'failed'] as const;
+type Stage = (typeof STAGES)[number];
+
+export const stageShape = () => string().oneOf(STAGES).required();
+
+/**
+ * How far a site is, by its stage.
+ * @param name the site's, for where it gives no reason
+ * @param says what it is doing, by stage or for all of them
+ */
+export function stateOfStage(
+  told: { stage: Stage; progress: number; reason: string | null | undefined },
+  name: string,
+  says: string | Partial<Record<Stage, string>>,
+): SiteState {
+  const { stage, progress, reason } = told;
+  if (stage === 'receiving' || stage === 'ready') return { stage };
+  if (stage === 'failed') return { stage, reason: reason ?? `${name} does not say why` };
+  const fraction = stage === 'queued' ? undefined : progress;
+  return { stage: 'processing', says: typeof says === 'string' ? says : (says[stage] ?? 'being prepared'), fraction };
+}
+
+/** A chapter that a site shows, as viewers read it. @param seconds its start; `length` the video's, where it is known */
+export function shownChapter(seconds: number, title: string, length: number | undefined) {
+  return { stamp: viewerTime(fraction(Math.floor(seconds)), length ?? seconds), title };
+}
+
+/** Waits for something to be removed; what is gone already is as well. */
+export async function evenIfGone(removed: Promise<unknown>): Promise<void> {
+  await removed.catch((error) => {
+    if (!(error instanceof SiteError) || error.kind !== 'missing') throw error;
+  });
+}

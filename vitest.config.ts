@@ -8,7 +8,12 @@ export default defineConfig({
     projects: [
       {
         resolve: { alias },
-        test: { name: 'unit', include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/outside/**/*.test.ts'] },
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/outside/**/*.test.ts'],
+          // Some of them start the command line or ffmpeg several times.
+          testTimeout: 30_000,
+        },
       },
       {
         resolve: { alias },

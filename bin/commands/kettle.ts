@@ -52,6 +52,13 @@ readsMarkers(kettle.command('chapters').description('Print the chapter lines tha
   .action(async (file, options) => (await import('./markers')).chapters(file, options));
 
 kettle
+  .command('fit')
+  .description('Print the words of a JSON file as a site would get them')
+  .requiredOption('--json <file>', 'title, summary, template, links, tags, chapters and durationSeconds')
+  .requiredOption('--site <site>', 'the site whose limits hold')
+  .action(async (options) => (await import('./fit')).fit(options));
+
+kettle
   .command('channels')
   .description('Every channel with its site and account')
   .option('--json', 'as JSON')

@@ -1,0 +1,44 @@
+import { readFile } from 'node:fs/promises';
+import { array, number, object, string } from 'yup';
+import { fitToSite, searchFindings } from '@/core/fitting';
+import { fraction, fromDecimal } from '@/core/time';
+import { DeskError } from '@/desk/desk-error';
+import { SITE_PROFILES } from '@/sites/profiles';
+
+const text = () => string().default('');
+const inputShape = object({
+  title: text(),
+  summary: text(),
+  template: text(),
+  links: array(object({ label: text(), url: string().required() })).default([]),
+  tags: array(string().required()).default([]),
+  chapters: array(object({ seconds: number().min(0).required(), title: text() })).default([]),
+  durationSeconds: number().positive(),
+});
+
+const exact = (seconds: number) => fromDecimal(seconds.toFixed(6)) ?? fraction(0);
+
+/** Prints the words of a JSON file as a site would get them; exit 1 while something keeps them from being sent. */
+export async function fit(options: { json: string; site: string }): Promise<void> {
+  const site = Object.hasOwn(SITE_PROFILES, options.site) ? SITE_PROFILES[options.site] : undefined;
+  if (!site) {
+    const known = Object.keys(SITE_PROFILES).join(', ');
+    throw new DeskError('not found', `There is no site called ${options.site}; there are ${known}.`);
+  }
+  const file = await readFile(options.json, 'utf8');
+  let data: unknown;
+  try {
+    data = JSON.parse(file);
+  } catch (error) {
+    throw new DeskError('not taken', `${options.json} is no JSON: ${(error as Error).message}`);
+  }
+  const input = await inputShape.validate(data);
+  const chapters = input.chapters.map(({ seconds, title }) => {
+    return { markerId: undefined, time: exact(seconds), title, repair: undefined };
+  });
+  const duration = input.durationSeconds === undefined ? undefined : exact(input.durationSeconds);
+  const { findings, ...fitted } = fitToSite({ ...input, chapters, duration }, site);
+  if (findings.length > 0) process.exitCode = 1;
+  const search = searchFindings({ title: input.title, text: fitted.text, tags: input.tags });
+  process.stdout.write(`${JSON.stringify({ ...fitted, findings: [...findings, ...search] }, null, 2)}\n`);
+}

@@ -1,0 +1,94 @@
+import Mustache from 'mustache';
+
+/** What a template may name: text, a list that a section repeats, or a group of these. */
+export type TemplateView = { [name: string]: string | boolean | TemplateView | TemplateView[] | string[] | undefined };
+
+/** A template that cannot be read; `at` counts signs from its start. */
+export class TemplateError extends Error {
+  override name = 'TemplateError';
+  constructor(
+    message: string,
+    readonly at: number,
+  ) {
+    super(message);
+  }
+}
+
+type Token = [type: string, name: string, start: number, end: number, inner?: Token[]];
+
+function parsed(template: string): Token[] {
+  try {
+    return Mustache.parse(template) as Token[];
+  } catch (error) {
+    const text = (error as Error).message;
+    throw new TemplateError(text.replace(/ at \d+$/, ''), Number(/ at (\d+)$/.exec(text)?.[1] ?? 0));
+  }
+}
+
+/**
+ * A template in Mustache (mustache(5), the published language) filled in. Nothing is escaped: what comes out is text and
+ * not HTML.
+ * @throws TemplateError where it cannot be read
+ */
+export function renderTemplate(template: string, view: TemplateView, partials: Record<string, string> = {}): string {
+  parsed(template);
+  return Mustache.render(template, view, partials, { escape: (value: unknown) => String(value) });
+}
+
+/** A name in a template for which there is nothing. */
+export interface Blank {
+  name: string;
+  /** Signs from the start of the template. */
+  at: number;
+}
+
+/**
+ * The blanks that a template leaves open: names that stand for nothing, outside of sections that vanish.
+ * @param mayBeEmpty names that are well without anything
+ * @throws TemplateError where it cannot be read
+ */
+export function blanksIn(template: string, view: TemplateView, mayBeEmpty: readonly string[] = []): Blank[] {
+  const blanks: Blank[] = [];
+  const walk = (tokens: readonly Token[], stack: readonly TemplateView[]) => {
+    for (const [type, name, start, , inner = []] of tokens) {
+      const value = lookUp(name, stack);
+      const empty =
+        value === undefined || value === false || value === '' || (Array.isArray(value) && value.length === 0);
+      if (type === '#' && !empty) {
+        for (const each of Array.isArray(value) ? value : [value]) {
+          walk(inner, typeof each === 'object' ? [...stack, each as TemplateView] : stack);
+        }
+      }
+      if (type === '^' && empty) walk(inner, stack);
+      const filled = type === 'name' || type === '&' || type === '{';
+      if (filled && name !== '.' && empty && !mayBeEmpty.includes(name)) blanks.push({ name, at: start });
+    }
+  };
+  walk(parsed(template), [view]);
+  return blanks;
+}
+
+/** What a name stands for: looked for from the innermost section outwards, a point going into a group (mustache(5)). */
+function lookUp(name: string, stack: readonly TemplateView[]): TemplateView[string] {
+  const [first = '', ...rest] = name.split('.');
+  const holder = stack.findLast((each) => Object.hasOwn(each, first));
+  let value: TemplateView[string] = holder?.[first];
+  for (const part of rest) {
+    value = typeof value === 'object' && !Array.isArray(value) && Object.hasOwn(value, part) ? value[part] : undefined;
+  }
+  return value;
+}
+
+/** Sections of a template that go first when there is no room, `{{#go.1}}` before `{{#go.2}}`; their numbers in order. */
+export function partsThatMayGo(template: string): number[] {
+  const found = new Set<number>();
+  const walk = (tokens: readonly Token[]) => {
+    for (const [type, name, , , inner = []] of tokens) {
+      const number = /^go\.(\d{1,2})$/.exec(name)?.[1];
+      if (type === '#' && number) found.add(Number(number));
+      walk(inner);
+    }
+  };
+  walk(parsed(template));
+  return [...found].sort((a, b) => a - b);
+}

@@ -1,0 +1,67 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { describe, expect, it } from 'vitest';
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-fit-'));
+const file = path.join(folder, 'words.json');
+const input = {
+  title: 'Steaming the ribs',
+  summary: 'An hour an inch in the steam box, then ninety seconds to bend the ribs home. 🛶',
+  template: '{{summary}}\n\n{{#go.1}}\n{{#links}}\n{{label}}: {{url}}\n{{/links}}\n{{/go.1}}\n\n{{chapters}}',
+  links: [{ label: 'Steam box', url: 'https://yard.example/box' }],
+  tags: ['steam bending', 'ribs'],
+  chapters: [
+    { seconds: 0, title: 'Filling the box' },
+    { seconds: 24, title: 'Ninety seconds' },
+    { seconds: 36, title: 'What cracked' },
+  ],
+  durationSeconds: 60,
+};
+
+function printed(site: string, given: object = input) {
+  writeFileSync(file, JSON.stringify(given));
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    ['bin/kettle.mjs', 'fit', '--json', file, '--site', site],
+    {
+      encoding: 'utf8',
+    },
+  );
+  const words = (stdout ? JSON.parse(stdout) : {}) as Record<string, unknown>;
+  return { ...words, text: words.text, status, stderr };
+}
+
+describe('fitting by the command line', () => {
+  it('gives each site what it takes', () => {
+    expect(printed('lanternfold')).toMatchObject({
+      status: 0,
+      title: input.title,
+      text: `${input.summary}\n\nSteam box: https://yard.example/box\n\n0:00 Filling the box\n0:24 Ninety seconds\n0:36 What cracked`,
+      tags: input.tags,
+      leftOut: [],
+      findings: ['Words of the title that the text does not use: steaming'],
+    });
+    expect(printed('fieldgate').text).not.toContain('0:24');
+    expect(printed('pipwire')).toMatchObject({
+      title: '',
+      text: `Steaming the ribs\n\n${input.summary}\n\nSteam box: https://yard.example/box\n\n#steambending #ribs`,
+      tags: [],
+    });
+    expect(printed('stallmarket')).toMatchObject({
+      text: input.summary,
+      leftOut: ['link Steam box https://yard.example/box: Stallmarket takes no links'],
+    });
+  });
+
+  it('exits 1 while something keeps the words from being sent, and says what is wrong with a file', () => {
+    expect(printed('lanternfold', { ...input, template: '{{summary}} {{sponsor}}' })).toMatchObject({
+      status: 1,
+      findings: expect.arrayContaining(['The blank “sponsor” is left open']),
+    });
+    expect(printed('lanternfold', { links: [{ label: 'x' }] }).stderr).toContain('links[0].url is a required field');
+    expect(printed('nowhere').stderr).toContain('there are lanternfold, fieldgate, pipwire, stallmarket');
+    expect(printed('lanternfold', { ...input, template: '{{#links}}' }).stderr).toContain('Unclosed section');
+  });
+});

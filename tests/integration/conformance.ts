@@ -34,7 +34,7 @@ export function conformance(name: string, make: () => Subject): void {
     let session: Session;
     let channel: SiteChannel;
     let begun: Begun;
-    const clip = makeClip({ name: 'conformance.mp4', seconds: 45, bitRate: '2500k' });
+    const clip = makeClip({ name: 'conformance-12.mp4', seconds: 45, rate: '12', bitRate: '2500k' });
     const digest = createHash('sha256').update(readFileSync(clip)).digest('hex');
     const { size } = statSync(clip);
     const file = {

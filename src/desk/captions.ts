@@ -1,5 +1,6 @@
 import { object, string } from 'yup';
 import { captionFindings, readCaptions, writeWebvttCaptions } from '@/core/captions';
+import { LANGUAGE_TAG } from '@/core/declarations';
 import { floor, fraction, times } from '@/core/time';
 import { captionsOf, captionText, makeCaptions } from '@/store/captions';
 import { cutsInUse } from '@/store/cuts';
@@ -10,8 +11,7 @@ import { editVideo } from './edit-video';
 
 const placeShape = object({
   language: string()
-    // The language and its subtags (RFC 5646, 2.1), without the rare forms.
-    .matches(/^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'Name the language by its tag, such as en, de or pt-BR.')
+    .matches(LANGUAGE_TAG, 'Name the language by its tag, such as en, de or pt-BR.')
     .max(35)
     .required('Name the language of the captions.'),
   fileName: string().trim().max(500).default('captions'),

@@ -126,23 +126,15 @@ export async function fieldgate(folder: string, port: number): Promise<FastifyIn
     return reply.status(204).send();
   });
 
-  server.get('/work/:id', async (request, reply) => {
-    const work = site.watched(request);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!work) return reply.status(404).send(shutPage());
-    const portfolio = channels.find((each) => each.id === work.channelId)?.name ?? '';
-    return workPage({
-      ...{ work, portfolio, chapters: chaptersInFile(work.chapters), collections: collections.of(work.id) },
-      languages: captions.of(work.id).map(({ language }) => language),
-    });
-  });
-
-  server.get<{ Params: { id: string } }>('/portfolio/:id', async (request, reply) => {
-    const portfolio = channels.find((each) => each.id === request.params.id);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!portfolio) return reply.status(404).send(shutPage());
-    const open = works.all().filter((work) => work.channelId === portfolio.id && work.audience === 'public');
-    return portfolioPage(portfolio.name, open);
+  site.showPages({
+    watch: (work, portfolio) =>
+      workPage({
+        ...{ work, portfolio, chapters: chaptersInFile(work.chapters), collections: collections.of(work.id) },
+        languages: captions.of(work.id).map(({ language }) => language),
+      }),
+    channelPath: '/portfolio',
+    channel: portfolioPage,
+    isListed: (work) => work.audience === 'public',
   });
 
   return site.listen();

@@ -151,23 +151,16 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
     return video !== undefined && site.grantOf(request).channelIds.includes(video.channelId);
   });
 
-  server.get('/watch/:id', async (request, reply) => {
-    const video = site.watched(request);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!video) return reply.status(404).send(closedPage());
-    const channel = channels.find((each) => each.id === video.channelId)?.name ?? '';
-    const category = CATEGORIES.find(({ id }) => id === video.category)?.name;
-    const lists = playlists.of(video.id);
-    const languages = captions.of(video.id).map(({ language }) => language);
-    return watchPage({ video, chapters: chaptersIn(video), channel, category, playlists: lists, languages });
-  });
-
-  server.get<{ Params: { id: string } }>('/channel/:id', async (request, reply) => {
-    const channel = channels.find((each) => each.id === request.params.id);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!channel) return reply.status(404).send(closedPage());
-    const open = videos.all().filter((video) => video.channelId === channel.id && video.visibility === 'open');
-    return channelPage(channel.name, open);
+  site.showPages({
+    watch: (video, channel) =>
+      watchPage({
+        ...{ video, channel, chapters: chaptersIn(video), playlists: playlists.of(video.id) },
+        category: CATEGORIES.find(({ id }) => id === video.category)?.name,
+        languages: captions.of(video.id).map(({ language }) => language),
+      }),
+    channelPath: '/channel',
+    channel: channelPage,
+    isListed: (video) => video.visibility === 'open',
   });
 
   return site.listen();

@@ -122,22 +122,7 @@ export async function pipwire(folder: string, port: number): Promise<FastifyInst
     return reply.status(204).send();
   });
 
-  server.get('/p/:id', async (request, reply) => {
-    const post = site.watched(request);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!post) return reply.status(404).send(cutPage());
-    return postPage(post, channels.find((each) => each.id === post.channelId)?.name ?? '');
-  });
-
-  server.get<{ Params: { id: string } }>('/wire/:id', async (request, reply) => {
-    const wire = channels.find((each) => each.id === request.params.id);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!wire) return reply.status(404).send(cutPage());
-    return wirePage(
-      wire.name,
-      posts.all().filter((post) => post.channelId === wire.id && post.out),
-    );
-  });
+  site.showPages({ watch: postPage, channelPath: '/wire', channel: wirePage, isListed: (post) => post.out });
 
   return site.listen();
 }

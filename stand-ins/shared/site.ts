@@ -55,6 +55,14 @@ export interface Site<T extends Hosted> {
   videoFor(request: FastifyRequest): T;
   /** The video that `:id` names, where whoever asks may watch it. */
   watched(request: FastifyRequest): T | undefined;
+  /** The public pages: that of a video, under `pages`, for whoever may watch it, and that of a channel. */
+  showPages(pages: {
+    watch(video: T, channel: string): string;
+    channelPath: string;
+    channel(name: string, shown: T[]): string;
+    /** Whether a video is listed on its channel's page. */
+    isListed(video: T): boolean;
+  }): void;
   /** Keeps a picture that was sent as bytes, once `check` has nothing against it. */
   keepThumbnail(
     video: T,
@@ -101,8 +109,13 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
   const { name, scopes, style } = options;
   registerOAuth(server, { name, address, people, clientIds: ['kettle-drop'], scopes, style }, permissions);
 
+  const watched = (request: FastifyRequest) => {
+    const video = videos.get((request.params as { id: string }).id);
+    const owner = channels.find((channel) => channel.id === video?.channelId)?.personId;
+    return video && options.mayWatch(video, request.cookies.person === owner, request) ? video : undefined;
+  };
   const site: Site<T> = {
-    ...{ server, address, videos, faults, fileFolder, processing, channels },
+    ...{ server, address, videos, faults, fileFolder, processing, channels, watched },
     grantOf(request) {
       const token = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
       const grant = token && permissions.grantOf(token);
@@ -129,10 +142,23 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
       }
       return video;
     },
-    watched(request) {
-      const video = videos.get((request.params as { id: string }).id);
-      const owner = channels.find((channel) => channel.id === video?.channelId)?.personId;
-      return video && options.mayWatch(video, request.cookies.person === owner, request) ? video : undefined;
+    showPages({ watch, channelPath, channel, isListed }) {
+      const show = (path: string, made: (request: FastifyRequest) => string | undefined) =>
+        server.get(path, async (request, reply) => {
+          const html = made(request);
+          reply.header('content-type', 'text/html; charset=utf-8');
+          return html ?? reply.status(404).send(options.closedPage());
+        });
+      show(`${options.pages}/:id`, (request) => {
+        const video = watched(request);
+        return video && watch(video, channels.find(({ id }) => id === video.channelId)?.name ?? '');
+      });
+      show(`${channelPath}/:id`, (request) => {
+        const found = channels.find(({ id }) => id === (request.params as { id: string }).id);
+        if (!found) return undefined;
+        const own = videos.all().filter((video) => video.channelId === found.id && isListed(video));
+        return channel(found.name, own);
+      });
     },
     async keepThumbnail(video, request, check) {
       const bytes = request.body;
@@ -156,14 +182,14 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
   };
 
   server.get(`${options.pages}/:id/video.mp4`, async (request, reply) => {
-    const video = site.watched(request);
+    const video = watched(request);
     if (!video) return reply.status(404).type('text/html').send(options.closedPage());
     const version = video.stage === 'ready' ? 'full.mp4' : 'first.mp4';
     return reply.sendFile(path.basename(processing.fileOf(video.id, version)));
   });
 
   server.get(`${options.pages}/:id/thumbnail`, async (request, reply) => {
-    const video = site.watched(request);
+    const video = watched(request);
     if (!video) return reply.status(404).type('text/html').send(options.closedPage());
     const own = existsSync(processing.fileOf(video.id, 'thumbnail'));
     const file = path.basename(processing.fileOf(video.id, own ? 'thumbnail' : 'still.jpg'));

@@ -154,25 +154,14 @@ export async function stallmarket(folder: string, port: number, hour: number): P
     return reply.status(204).send();
   });
 
-  server.get('/clip/:id', async (request, reply) => {
-    const clip = site.watched(request);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!clip) return reply.status(404).send(offPage());
-    const products = clip.products.map((number) => CATALOGUE[number.replace(/[\s-]/g, '')] ?? number);
-    return clipPage(clip, channels.find((each) => each.id === clip.channelId)?.name ?? '', products);
-  });
-
-  server.get<{ Params: { id: string } }>('/stall/:id', async (request, reply) => {
-    const stall = channels.find((each) => each.id === request.params.id);
-    reply.header('content-type', 'text/html; charset=utf-8');
-    if (!stall) return reply.status(404).send(offPage());
-    return stallPage(
-      stall.name,
-      clips
-        .all()
-        .map(reviewed)
-        .filter((clip) => clip.channelId === stall.id && isShown(clip)),
-    );
+  site.showPages({
+    watch(clip, stall) {
+      const products = clip.products.map((number) => CATALOGUE[number.replace(/[\s-]/g, '')] ?? number);
+      return clipPage(clip, stall, products);
+    },
+    channelPath: '/stall',
+    channel: (name, shown) => stallPage(name, shown.map(reviewed)),
+    isListed: (clip) => isShown(reviewed(clip)),
   });
 
   return site.listen();

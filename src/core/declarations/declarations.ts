@@ -5,6 +5,9 @@ export const ADVERT_WAYS = ['off', 'by context', 'by interest'] as const;
 /** Under which licence a video goes out. */
 export const LICENCES = ['all rights reserved', 'creative commons'] as const;
 
+/** A language and its subtags (RFC 5646, 2.1), without the rare forms. */
+export const LANGUAGE_TAG = /^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/;
+
 /** Somebody who is named for their part in a video. */
 export interface Credit {
   role: string;

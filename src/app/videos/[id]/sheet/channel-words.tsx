@@ -5,6 +5,7 @@ import type { Privacy } from '@/core/delivery';
 import { textLength } from '@/core/words';
 import type { SheetChannel } from '@/desk/views';
 import { SheetDialog } from '@/ui/sheet-dialog';
+import { DraftArea, DraftInput } from './draft-input';
 import { FIELD, FieldRow } from './field-row';
 import { LimitCount } from './limit-count';
 import { useDraft } from './use-draft';
@@ -42,9 +43,8 @@ export function ChannelWords({ channel, handle }: ChannelWordsProps) {
 function OwnFields({ channel, handle }: ChannelWordsProps) {
   const { rules, own, words, id } = channel;
   const { sheet, setOnChannel } = handle;
-  const set = (change: typeof own) => setOnChannel(id, { own: { ...own, ...change } });
-  const title = useDraft(own.title ?? '', (text) => set({ title: text }));
-  const text = useDraft(own.text ?? '', (next) => set({ text: next }));
+  const title = useDraft(own.title ?? '', (next) => setOnChannel(id, { own: { title: next } }));
+  const text = useDraft(own.text ?? '', (next) => setOnChannel(id, { own: { text: next } }));
   const privacies = Object.entries(rules.privacies) as [Privacy, string][];
   return (
     <div className="grid gap-3.5">
@@ -61,14 +61,7 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
             />
           }
         >
-          <input
-            id="own-title"
-            value={title.text}
-            onChange={(event) => title.change(event.target.value)}
-            onBlur={title.flush}
-            placeholder={sheet.title}
-            className={FIELD}
-          />
+          <DraftInput id="own-title" draft={title} placeholder={sheet.title} />
         </FieldRow>
       )}
       {rules.text && (
@@ -82,15 +75,7 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
             </>
           }
         >
-          <textarea
-            id="own-text"
-            value={text.text}
-            onChange={(event) => text.change(event.target.value)}
-            onBlur={text.flush}
-            rows={4}
-            placeholder={sheet.description || 'Two or three lines'}
-            className={`${FIELD} block resize-y`}
-          />
+          <DraftArea id="own-text" draft={text} placeholder={sheet.description || 'Two or three lines'} />
         </FieldRow>
       )}
       <FieldRow id="own-privacy" label="Privacy">

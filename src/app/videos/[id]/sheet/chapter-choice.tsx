@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import type { ChapterChoice as Choice } from '@/core/chapters';
 import type { MarkerPlace } from '@/core/markers';
 import { TickBox } from '@/ui/tick-box';
+import { DraftInput } from './draft-input';
 import { useTimeLine } from './time-line-state';
 import { useDraft } from './use-draft';
 
@@ -67,12 +68,11 @@ export function ChapterChoice() {
               ))}
             </fieldset>
           )}
-          <label className="grid gap-0.5">
+          <label htmlFor="chapter-name" className="grid gap-0.5">
             <span className="text-soft">whose name fits (* stands for anything)</span>
-            <input
-              value={name.text}
-              onChange={(event) => name.change(event.target.value)}
-              onBlur={name.flush}
+            <DraftInput
+              id="chapter-name"
+              draft={name}
               placeholder="any name"
               className="rounded-md border border-line bg-paper px-2 py-1"
             />

@@ -1,9 +1,9 @@
 'use client';
 
-import { X } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import type { Credit } from '@/core/declarations';
 import { Button } from '@/ui/button';
+import { TakeOff } from './take-off';
 
 const FIELD = 'min-w-0 rounded-lg border border-line bg-paper px-3 py-1.5 text-sm';
 
@@ -24,14 +24,10 @@ export function CreditsField({ credits, onChange }: { credits: Credit[]; onChang
         <div key={`${credit.role} ${credit.name}`} className="flex items-center gap-2 text-sm">
           <span className="w-40 text-soft">{credit.role}</span>
           <span className="flex-1">{credit.name}</span>
-          <button
-            type="button"
-            aria-label={`Take off ${credit.role} ${credit.name}`}
+          <TakeOff
+            label={`Take off ${credit.role} ${credit.name}`}
             onClick={() => onChange(credits.filter((each) => each !== credit))}
-            className="rounded p-1 text-soft hover:text-snag"
-          >
-            <X size={15} />
-          </button>
+          />
         </div>
       ))}
       <form onSubmit={add} className="flex flex-wrap gap-2">

@@ -3,7 +3,9 @@
 import type { ReactNode } from 'react';
 import { ADVERT_WAYS, COMMENT_WAYS, type DeclarationField, type Declarations, LICENCES } from '@/core/declarations';
 import { TickBox } from '@/ui/tick-box';
+import { ChoiceCards } from './choice-cards';
 import { CreditsField } from './credits-field';
+import { DraftInput } from './draft-input';
 import { FIELD, FieldRow } from './field-row';
 import { ProductsField } from './products-field';
 import { useDraft } from './use-draft';
@@ -95,11 +97,9 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
         {row(
           'language',
           'Language',
-          <input
+          <DraftInput
             id="declared-language"
-            value={language.text}
-            onChange={(event) => language.change(event.target.value)}
-            onBlur={language.flush}
+            draft={language}
             placeholder="en, de, pt-BR"
             className={`${FIELD} max-w-40`}
           />,
@@ -127,11 +127,9 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
         {row(
           'place',
           'Place',
-          <input
+          <DraftInput
             id="declared-place"
-            value={place.text}
-            onChange={(event) => place.change(event.target.value)}
-            onBlur={place.flush}
+            draft={place}
             placeholder="left empty, nobody is told"
             className={`${FIELD} max-w-72`}
           />,
@@ -179,9 +177,9 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
   );
 }
 
-const ANSWERS: [value: boolean, name: string, says: string][] = [
-  [false, 'No', 'it is for anyone'],
-  [true, 'Yes', 'it is made for children'],
+const ANSWERS = [
+  { value: false, name: 'No', says: 'it is for anyone' },
+  { value: true, name: 'Yes', says: 'it is made for children' },
 ];
 
 /** A question of the law: nothing is chosen before somebody answers. */
@@ -200,23 +198,12 @@ function ForChildren({ handle, sites }: { handle: SheetHandle; sites: string[] }
         Aimed at children?
       </span>
       <div>
-        <div className="flex flex-wrap gap-2">
-          {ANSWERS.map(([value, name, says]) => (
-            <label
-              key={name}
-              className={`cursor-pointer rounded-lg border px-3 py-2 has-focus-visible:outline-2 ${forChildren === value ? 'border-[1.5px] border-rim bg-held-wash' : 'border-line bg-paper'}`}
-            >
-              <input
-                type="radio"
-                name="for-children"
-                className="mr-2 accent-[var(--rim)]"
-                checked={forChildren === value}
-                onChange={() => save({ declarations: { ...sheet.declarations, forChildren: value } })}
-              />
-              <b className="font-semibold">{name}</b> <span className="text-[13px] text-soft">{says}</span>
-            </label>
-          ))}
-        </div>
+        <ChoiceCards
+          name="for-children"
+          chosen={forChildren}
+          options={ANSWERS}
+          onChoose={(value) => save({ declarations: { ...sheet.declarations, forChildren: value } })}
+        />
         <p className="mt-1 text-[13px] text-soft">
           {forChildren === undefined && <span className="text-snag">▲ The law asks; nothing is assumed. </span>}
           to {sites.join(', ')}

@@ -1,13 +1,14 @@
 'use client';
 
-import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { MarkerKind } from '@/core/chapters';
 import type { MarkerPlace } from '@/core/markers';
 import { frameAtTime, timeAtCode } from '@/core/time';
 import { useNotices } from '@/ui/notices';
+import { DraftInput } from './draft-input';
 import { MarkerColour } from './marker-colour';
 import { useFromPlayhead, usePlayer } from './player-state';
+import { TakeOff } from './take-off';
 import { again, type PlacedMarker, useTimeLine } from './time-line-state';
 import { useDraft } from './use-draft';
 
@@ -45,17 +46,9 @@ export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
         className="size-4 accent-[var(--rim)]"
       />
       <TimeCell marker={marker} />
-      <input
-        value={name.text}
-        onChange={(event) => name.change(event.target.value)}
-        onBlur={name.flush}
-        aria-label={`Name of the marker at ${marker.timecode}`}
-        className={CELL}
-      />
-      <input
-        value={note.text}
-        onChange={(event) => note.change(event.target.value)}
-        onBlur={note.flush}
+      <DraftInput draft={name} aria-label={`Name of the marker at ${marker.timecode}`} className={CELL} />
+      <DraftInput
+        draft={note}
         placeholder={PLACES[marker.on]}
         title={PLACES[marker.on] && `It sat ${PLACES[marker.on]} in the edit`}
         aria-label={`Note of the marker at ${marker.timecode}`}
@@ -68,14 +61,7 @@ export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
         onChoose={(colour) => put({ colour })}
       />
       <ForViewers marker={marker} onChoose={(kind) => put({ kind })} />
-      <button
-        type="button"
-        aria-label={`Take away the marker at ${marker.timecode}`}
-        onClick={() => change({ remove: [marker.id] })}
-        className="rounded p-1 text-soft hover:text-snag"
-      >
-        <X size={15} />
-      </button>
+      <TakeOff label={`Take away the marker at ${marker.timecode}`} onClick={() => change({ remove: [marker.id] })} />
     </div>
   );
 }

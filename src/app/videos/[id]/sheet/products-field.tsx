@@ -1,9 +1,9 @@
 'use client';
 
-import { X } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import { gtinFinding, gtinsFromText } from '@/core/declarations';
 import { Button } from '@/ui/button';
+import { TakeOff } from './take-off';
 
 /** Catalogue products by their numbers, each checked by its last digit as it is typed in. */
 export function ProductsField({ products, onChange }: { products: string[]; onChange: (products: string[]) => void }) {
@@ -23,14 +23,10 @@ export function ProductsField({ products, onChange }: { products: string[]; onCh
           <div key={number} className="flex items-center gap-2 text-sm">
             <span className="font-mono">{number}</span>
             {wrong && <span className="text-snag">▲ {wrong}</span>}
-            <button
-              type="button"
-              aria-label={`Take off the product ${number}`}
+            <TakeOff
+              label={`Take off the product ${number}`}
               onClick={() => onChange(products.filter((each) => each !== number))}
-              className="rounded p-1 text-soft hover:text-snag"
-            >
-              <X size={15} />
-            </button>
+            />
           </div>
         );
       })}

@@ -40,3 +40,6 @@ export function useDraft(saved: string, save: (text: string) => Promise<boolean>
   };
   return { text, change, flush };
 }
+
+/** A text as it is being typed. */
+export type Draft = ReturnType<typeof useDraft>;

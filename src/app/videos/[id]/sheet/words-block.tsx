@@ -4,6 +4,8 @@ import { useState } from 'react';
 import { chapterLines, chapterText } from '@/core/chapters';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { type TagRules, tagsFromText, textLength } from '@/core/words';
+import { ChoiceCards } from './choice-cards';
+import { DraftArea, DraftInput } from './draft-input';
 import { FIELD, FieldRow } from './field-row';
 import { LimitCount } from './limit-count';
 import { useTimeLine } from './time-line-state';
@@ -44,14 +46,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
           </>
         }
       >
-        <input
-          id="title"
-          value={title.text}
-          onChange={(event) => title.change(event.target.value)}
-          onBlur={title.flush}
-          placeholder="The phrase that people would search for"
-          className={FIELD}
-        />
+        <DraftInput id="title" draft={title} placeholder="The phrase that people would search for" />
       </FieldRow>
       <FieldRow
         id="description"
@@ -77,15 +72,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
           </>
         }
       >
-        <textarea
-          id="description"
-          value={description.text}
-          onChange={(event) => description.change(event.target.value)}
-          onBlur={description.flush}
-          rows={4}
-          placeholder="Two or three lines about this video"
-          className={`${FIELD} block resize-y`}
-        />
+        <DraftArea id="description" draft={description} placeholder="Two or three lines about this video" />
       </FieldRow>
       <Tags handle={handle} />
       <PrivacyChoice privacy={sheet.privacy} onChoose={(privacy) => save({ privacy })} />
@@ -170,24 +157,13 @@ function PrivacyChoice({ privacy, onChoose }: { privacy: Privacy; onChoose: (pri
       <span aria-hidden className="pt-2 text-sm text-soft">
         Privacy
       </span>
-      <div className="flex flex-wrap gap-2">
-        {PRIVACIES.map((each) => (
-          <label
-            key={each}
-            className={`flex-1 cursor-pointer rounded-lg border px-3 py-2 has-focus-visible:outline-2 ${each === privacy ? 'border-[1.5px] border-rim bg-held-wash' : 'border-line bg-paper'}`}
-          >
-            <input
-              type="radio"
-              name="privacy"
-              className="mr-2 accent-[var(--rim)]"
-              checked={each === privacy}
-              onChange={() => onChoose(each)}
-            />
-            <b className="font-semibold">{PRIVACY_WORDS[each].name}</b>
-            <span className="block text-[13px] text-soft">{PRIVACY_WORDS[each].says}</span>
-          </label>
-        ))}
-      </div>
+      <ChoiceCards
+        name="privacy"
+        chosen={privacy}
+        options={PRIVACIES.map((value) => ({ value, ...PRIVACY_WORDS[value] }))}
+        onChoose={onChoose}
+        className="flex-1"
+      />
     </fieldset>
   );
 }

@@ -1,6 +1,6 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import type { ChapterChoice, TimeLine } from '@/core/chapters';
-import { ADVERT_WAYS, COMMENT_WAYS, type Declarations, LICENCES } from '@/core/declarations';
+import { ADVERT_WAYS, COMMENT_WAYS, type Declarations, LANGUAGE_TAG, LICENCES } from '@/core/declarations';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import type { OwnWords } from '@/core/drop';
 import { uniqueTags } from '@/core/words';
@@ -13,6 +13,7 @@ import { applyMarkerChange, type Marker, type MarkerChange, markersOf } from '@/
 import { setVideo, type Video, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { idShape } from './id-shape';
+import { goesOn } from './one-thought';
 
 const choiceShape = object({
   colours: array(string().max(40).defined()).max(40).required(),
@@ -54,11 +55,10 @@ const dayShape = () =>
 
 const declarationsShape = object({
   category: string().max(60),
-  // The language and its subtags (RFC 5646, 2.1), without the rare forms.
-  language: string().matches(
-    /^([A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/,
-    'Name the language by its tag, such as en or de.',
-  ),
+  language: string().matches(LANGUAGE_TAG, {
+    message: 'Name the language by its tag, such as en or de.',
+    excludeEmptyString: true,
+  }),
   licence: string().oneOf(LICENCES),
   recordedOn: dayShape(),
   place: string().max(120, 'A place has at most 120 characters.'),
@@ -167,7 +167,8 @@ export async function editOnChannel(id: string, input: unknown): Promise<void> {
     const was: OnChannel = { privacy: drop.privacy, own: drop.own };
     const is: OnChannel = {
       privacy: privacy === undefined ? drop.privacy : (privacy ?? undefined),
-      own: own === undefined ? drop.own : Object.fromEntries(Object.entries(own).filter(([, text]) => text?.trim())),
+      // Each field stands alone: what is written in one leaves the other as it is.
+      own: Object.fromEntries(Object.entries({ ...drop.own, ...own }).filter(([, text]) => text?.trim())),
     };
     await change(trx, id, 'onChannel', { id: channelId, ...was }, { id: channelId, ...is });
     await announce(trx, 'video', id);
@@ -257,7 +258,8 @@ async function change(trx: Database, id: string, field: ChangedField, before: un
   const [was, is] = [JSON.stringify(before), JSON.stringify(after)];
   if (was === is) return;
   await apply(trx, id, field, after);
-  await addChange(trx, id, { field, before: was, after: is }, TYPED_FIELDS.includes(field));
+  const made = { field, before: was, after: is };
+  await addChange(trx, id, made, (last) => TYPED_FIELDS.includes(field) && goesOn(last, made));
 }
 
 async function apply(trx: Database, id: string, field: ChangedField, value: unknown): Promise<void> {

@@ -15,18 +15,22 @@ const ONE_THOUGHT_MILLISECONDS = 3000;
 
 /**
  * Writes a change down. What had been undone can no longer be redone.
- * @param joins whether it may be joined to a change of the same field made a moment before
+ * @param joins whether it goes on with a change of the same field made a moment before, and may be one with it
  */
 export async function addChange(
   db: Database,
   videoId: string,
   change: Omit<Change, 'id'>,
-  joins: boolean,
+  joins: (last: Omit<Change, 'id'>) => boolean,
 ): Promise<void> {
   await db('changes').where({ videoId, state: 'undone' }).update({ state: 'dropped' });
   const at = new Date();
-  const last = await db('changes').where({ videoId, state: 'made' }).orderBy('id', 'desc').first(['id', 'field', 'at']);
-  if (joins && last?.field === change.field && at.getTime() - last.at.getTime() < ONE_THOUGHT_MILLISECONDS) {
+  const last = await db('changes')
+    .where({ videoId, state: 'made' })
+    .orderBy('id', 'desc')
+    .first([...columns, 'at']);
+  const recent = last?.field === change.field && at.getTime() - last.at.getTime() < ONE_THOUGHT_MILLISECONDS;
+  if (recent && joins(last)) {
     await db('changes').where({ id: last.id }).update({ after: change.after, at });
     return;
   }

@@ -28,7 +28,7 @@ export const listingShape = object({
 
 /** Refuses products that the catalogue does not have. */
 export function checkProducts(products: readonly string[] | undefined): void {
-  const unknown = products?.find((number) => !(number.replace(/[\s-]/g, '') in CATALOGUE));
+  const unknown = products?.find((number) => !Object.hasOwn(CATALOGUE, number.replace(/[\s-]/g, '')));
   if (unknown)
     throw new Problem(422, 'Unknown product', `There is no product ${unknown} in the catalogue`, { field: 'products' });
 }

@@ -112,6 +112,15 @@ describe('what is set for one channel alone', () => {
     expect(await own()).toMatchObject({ ...set, chosenPlaylists: [collection.sitePlaylistId] });
     await undo(videoId);
     expect(await own()).toMatchObject({ words: {}, ownPrivacy: undefined });
+    // Two fields saved one right after the other, neither knowing of the other.
+    const only = { channelId: idOf('Marrow Quay Films') };
+    await Promise.all([
+      editOnChannel(videoId, { ...only, own: { title: 'Its own' } }),
+      editOnChannel(videoId, { ...only, own: { text: 'And its text' } }),
+    ]);
+    expect((await own()).words).toEqual({ title: 'Its own', text: 'And its text' });
+    await editOnChannel(videoId, { ...only, own: { title: ' ' } });
+    expect((await own()).words).toEqual({ text: 'And its text' });
     await expect(editOnChannel(videoId, { channelId: idOf('Tide Notes'), own: {} })).rejects.toMatchObject({
       kind: 'not found',
     });

@@ -50,7 +50,10 @@ const creditShape = object({ role: string().trim().max(60).defined(), name: stri
 const dayShape = () =>
   string().test('day', 'A recording date looks like 2026-11-25.', (day) => {
     if (!day) return true;
-    return /^\d{4}-\d{2}-\d{2}$/.test(day) && new Date(`${day}T00:00:00Z`).toISOString().startsWith(day);
+    const midnight = new Date(`${day}T00:00:00Z`);
+    return (
+      /^\d{4}-\d{2}-\d{2}$/.test(day) && !Number.isNaN(midnight.getTime()) && midnight.toISOString().startsWith(day)
+    );
   });
 
 const declarationsShape = object({

@@ -1,6 +1,6 @@
 'use client';
 
-import { compare, minus, toDecimal } from '@/core/time';
+import { compare, minus, toDecimal, ZERO } from '@/core/time';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
@@ -56,13 +56,13 @@ function OtherLength() {
   const { handle, markers, duration, from } = useTimeLine();
   const { sheet, save } = handle;
   const { lengthBefore: before, cut, timeLine } = sheet;
-  const apart = before && duration ? minus(duration, before) : { num: 0, den: 1 };
+  const apart = before && duration ? minus(duration, before) : ZERO;
   const beyond = markers.filter(({ outside }) => outside);
-  const longer = compare(apart, { num: 0, den: 1 }) > 0;
+  const longer = compare(apart, ZERO) > 0;
   return (
     <section aria-label="Another length" className="enamel grid gap-2.5 bg-held-wash px-4 py-3.5">
       <h2>
-        This cut is {toDecimal(longer ? apart : minus({ num: 0, den: 1 }, apart), 3)} s {longer ? 'longer' : 'shorter'}
+        This cut is {toDecimal(longer ? apart : minus(ZERO, apart), 3)} s {longer ? 'longer' : 'shorter'}
       </h2>
       <p className="text-sm">
         Do the markers still stand where they should? If something came in or went out at the start, move all of them at

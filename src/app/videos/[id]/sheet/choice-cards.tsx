@@ -26,7 +26,8 @@ export function ChoiceCards<V>({ name, chosen, options, onChoose, className = ''
               checked={option.value === chosen}
               onChange={() => onChoose(option.value)}
             />
-            <b className="font-semibold">{option.name}</b> <span className="text-[13px] text-soft">{option.says}</span>
+            <b className="font-semibold">{option.name}</b>
+            <span className="block pl-[23px] text-[13px] text-soft">{option.says}</span>
           </label>
         );
       })}

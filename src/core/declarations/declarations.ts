@@ -61,6 +61,8 @@ export const PLAIN_DECLARATIONS: Declarations = {
   products: [],
 };
 
+export const DECLARATION_FIELDS = Object.keys(PLAIN_DECLARATIONS) as DeclarationField[];
+
 /** What a site takes of the declarations, as data. */
 export interface DeclarationRules {
   fields: readonly DeclarationField[];

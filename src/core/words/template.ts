@@ -3,6 +3,12 @@ import Mustache from 'mustache';
 /** What a template may name: text, a list that a section repeats, or a group of these. */
 export type TemplateView = { [name: string]: string | boolean | TemplateView | TemplateView[] | string[] | undefined };
 
+/** The pattern of a title that nobody has written one for. */
+export const PLAIN_TITLE = '{{title}}';
+
+/** The template of a text that nobody has written one for; it has no blanks to leave open. */
+export const PLAIN_TEMPLATE = '{{#summary}}{{summary}}{{/summary}}\n\n{{#links}}\n{{line}}\n{{/links}}';
+
 /** A template that cannot be read; `at` counts signs from its start. */
 export class TemplateError extends Error {
   override name = 'TemplateError';
@@ -77,6 +83,36 @@ function lookUp(name: string, stack: readonly TemplateView[]): TemplateView[stri
     value = typeof value === 'object' && !Array.isArray(value) && Object.hasOwn(value, part) ? value[part] : undefined;
   }
   return value;
+}
+
+/** Every name that a template uses, as a value or as a section, each once in the order in which they stand. */
+export function namesIn(template: string): string[] {
+  const found = new Set<string>();
+  const walk = (tokens: readonly Token[]) => {
+    for (const [type, name, , , inner = []] of tokens) {
+      if (type === 'name' || type === '&' || type === '#' || type === '^') found.add(name);
+      walk(inner);
+    }
+  };
+  walk(parsed(template));
+  return [...found];
+}
+
+/** What keeps a template from being read, with its place in signs from the start; undefined where it reads well. */
+export function templateTrouble(template: string): { what: string; at: number } | undefined {
+  try {
+    parsed(template);
+    return undefined;
+  } catch (error) {
+    if (error instanceof TemplateError) return { what: error.message, at: error.at };
+    throw error;
+  }
+}
+
+/** Names of the shelf's links that a template uses, as lines or as addresses. */
+export function shelfNamesIn(template: string): string[] {
+  const names = templateTrouble(template) ? [] : namesIn(template);
+  return [...new Set(names.flatMap((name) => /^(?:shelf|address)\.(.+)$/.exec(name)?.[1] ?? []))];
 }
 
 /** Sections of a template that go first when there is no room, `{{#go.1}}` before `{{#go.2}}`; their numbers in order. */

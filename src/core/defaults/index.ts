@@ -1,0 +1,3 @@
+export * from './layers';
+export * from './series';
+export * from './values';

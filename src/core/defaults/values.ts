@@ -1,0 +1,113 @@
+import { type Declarations, PLAIN_DECLARATIONS } from '../declarations';
+import type { Privacy } from '../delivery';
+import type { Fraction } from '../time';
+import { type LinkItem, PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
+
+/** How a proofed video for everyone comes to be open. */
+export const RELEASES = ['by itself', 'on my word'] as const;
+export type Release = (typeof RELEASES)[number];
+
+/** What stands for a video that nobody has made a picture for; `at` in exact seconds of the cut. */
+export type PictureHabit =
+  | { way: 'none' }
+  | { way: 'moment'; at: Fraction }
+  /** The frame at a moment with the title over it. */
+  | { way: 'layout'; at: Fraction; band: 'below' | 'beside' };
+
+/** How a file is made ready for a site; null keeps the cut's own. */
+export interface FileSettings {
+  /** The largest height, in pixels. */
+  tallest: number | null;
+  /** Of the picture, in kilobits a second. */
+  kilobits: number | null;
+}
+
+/** Everything that layers give a video beside its own title, summary and cut. */
+export interface Defaults extends Declarations {
+  /** In Mustache, around the title that is typed. */
+  titlePattern: string;
+  /** The description in Mustache, around the summary that is typed. */
+  template: string;
+  tags: string[];
+  links: LinkItem[];
+  /** Titles of playlists; each channel puts the video in those of them that it has. */
+  playlists: string[];
+  privacy: Privacy;
+  release: Release;
+  /** Whether captions go along. */
+  sendCaptions: boolean;
+  picture: PictureHabit;
+  file: FileSettings;
+  /** Ids of the channels that are ticked for a new video. */
+  channels: string[];
+}
+
+export type DefaultField = keyof Defaults;
+
+/** Fields whose lists a layer may add to instead of replacing them. */
+export const LIST_FIELDS = ['tags', 'links', 'playlists'] as const;
+export type ListField = (typeof LIST_FIELDS)[number];
+
+/** A layer's own list: in the place of those beneath it, or after them. */
+export interface ListValue<T> {
+  way: 'replace' | 'add';
+  items: T[];
+}
+
+/** What one layer sets; what it leaves open comes from those beneath it. */
+export type LayerValues = { [F in Exclude<DefaultField, ListField>]?: Defaults[F] } & {
+  [F in ListField]?: ListValue<Defaults[F][number]>;
+};
+
+/** What holds where no layer says anything. */
+export const PLAIN_DEFAULTS: Defaults = {
+  ...PLAIN_DECLARATIONS,
+  titlePattern: PLAIN_TITLE,
+  template: PLAIN_TEMPLATE,
+  tags: [],
+  links: [],
+  playlists: [],
+  privacy: 'private',
+  release: 'by itself',
+  sendCaptions: true,
+  picture: { way: 'none' },
+  file: { tallest: null, kilobits: null },
+  channels: [],
+};
+
+export const DEFAULT_FIELDS = Object.keys(PLAIN_DEFAULTS) as DefaultField[];
+
+export const isDefaultField = (field: string): field is DefaultField => Object.hasOwn(PLAIN_DEFAULTS, field);
+
+/** What each field is called where people read it. */
+export const FIELD_NAMES: Record<DefaultField, string> = {
+  titlePattern: 'title pattern',
+  template: 'description template',
+  tags: 'tags',
+  links: 'links',
+  playlists: 'playlists',
+  privacy: 'privacy',
+  release: 'release',
+  sendCaptions: 'captions',
+  picture: 'picture',
+  file: 'file settings',
+  channels: 'channels',
+  category: 'category',
+  language: 'language',
+  licence: 'licence',
+  recordedOn: 'recording date',
+  place: 'place',
+  forChildren: 'aimed at children',
+  adultsOnly: 'age',
+  paidPlacement: 'paid placement',
+  comments: 'comments',
+  ratings: 'ratings',
+  embedding: 'embedding',
+  tellSubscribers: 'telling the subscribers',
+  adverts: 'adverts',
+  credits: 'credits',
+  products: 'products',
+};
+
+export const isListField = (field: DefaultField): field is ListField =>
+  (LIST_FIELDS as readonly string[]).includes(field);

@@ -1,3 +1,4 @@
+import { Folded, type FoldRule } from '../shared/folded';
 import { page } from '../shared/page';
 import { SEEK, stamp } from '../shared/seek';
 import type { Chapter, Video } from './video';
@@ -33,9 +34,12 @@ h2{font-size:17px;margin:0 0 8px}.aside p{color:var(--mist);margin-bottom:14px;f
 @media(max-width:760px){.under{grid-template-columns:1fr}}
 `;
 
-function Text({ text, chapters }: { text: string; chapters: Chapter[] }) {
+/** At first three lines, and of those 160 UTF-16 code units. */
+const FOLD: FoldRule = { lines: 3, most: 160, sizeOf: (sign) => sign.length };
+
+function Lines({ text, chapters }: { text: string; chapters: Chapter[] }) {
   return (
-    <div className="text">
+    <>
       {text.split('\n').map((line, index) => {
         const found = chapters.find((chapter) => line.includes(stamp(chapter.seconds)) && line.includes(chapter.title));
         const key = index;
@@ -49,7 +53,7 @@ function Text({ text, chapters }: { text: string; chapters: Chapter[] }) {
           </span>
         );
       })}
-    </div>
+    </>
   );
 }
 
@@ -136,7 +140,12 @@ export function watchPage({ video, chapters, channel, category, playlists, langu
         )}
         <div className="under">
           <div>
-            <Text text={video.description} chapters={chapters} />
+            <Folded
+              className="text"
+              text={video.description}
+              rule={FOLD}
+              show={(part) => <Lines text={part} chapters={chapters} />}
+            />
             <div className="tags">
               {video.tags.map((tag) => (
                 <span key={tag}>{tag}</span>

@@ -1,3 +1,4 @@
+import { Folded, type FoldRule } from '../shared/folded';
 import { page } from '../shared/page';
 import type { Clip } from './clip';
 
@@ -22,6 +23,9 @@ h1{font-size:24px;line-height:1.25;margin:14px 0 6px}h2{font-size:16px;margin-bo
 .person{display:flex;flex-direction:column;width:100%;text-align:left;font:inherit;background:none;border:1px solid #d5dad2;border-radius:8px;padding:12px 16px;margin-top:10px;cursor:pointer}.person span{color:var(--grey)}
 @media(max-width:760px){.clip{grid-template-columns:minmax(0,1fr)}}
 `;
+
+/** At first two lines, and of those 120 bytes. */
+const FOLD: FoldRule = { lines: 2, most: 120, sizeOf: (sign) => Buffer.byteLength(sign) };
 
 const REVIEW: Record<Clip['review'], string> = {
   none: 'Not handed in for review yet',
@@ -55,7 +59,7 @@ export function clipPage(clip: Clip, stall: string, products: string[]): string 
             <p>The clip is being prepared.</p>
           )}
           <h1>{clip.title}</h1>
-          <p className="text">{clip.text}</p>
+          <Folded className="text" text={clip.text} rule={FOLD} />
           {REVIEW[clip.review] && <p className="state">{REVIEW[clip.review]}</p>}
         </div>
         <aside>

@@ -12,7 +12,8 @@ const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
 const machine = await startMachine(['stand-ins']);
 const worker = machine.start('worker');
 const { bringFile, setFaultsAt, untilSheet, yardSession } = await import('../tests/setup/desk');
-const { lookAtChannels, lookAtSheet } = await import('@/desk/look');
+const { lookAtChannels } = await import('@/desk/look');
+const { lookAtSheet } = await import('@/desk/look-at-sheet');
 const { editVideo, tickChannel } = await import('@/desk/edit-video');
 const { sendVideo } = await import('@/desk/send');
 const { SITE_PROFILES } = await import('@/sites/profiles');
@@ -29,7 +30,7 @@ const channels = (await lookAtChannels()).sites.flatMap((site) =>
 /** Seconds from sending a new video of this size to the last byte at the last of these channels. */
 async function sendTo(size: number, wanted: { id: string; site: string }[]): Promise<number> {
   const videoId = await bringFile(largeFile(folder, size), 'none of them', 'large.mp4');
-  await editVideo(videoId, { privacy: 'everyone', declarations: { products: ['2000000000015'] } });
+  await editVideo(videoId, { privacy: 'everyone', products: ['2000000000015'] });
   for (const { id } of wanted) await tickChannel(videoId, id, true);
   await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready', 120);
   const start = Date.now();

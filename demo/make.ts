@@ -4,17 +4,32 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
+import { editDefaults } from '@/desk/defaults';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtBoard, lookAtChannels, lookAtSheet } from '@/desk/look';
+import { lookAtBoard, lookAtChannels } from '@/desk/look';
+import { lookAtLinks, lookAtSeriesList } from '@/desk/look-at-layers';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { importMarkers } from '@/desk/markers';
 import { takeFrameAsPicture } from '@/desk/pictures';
 import { makePlaylist } from '@/desk/playlists';
-import { sendVideo, setPlaylists } from '@/desk/send';
+import { sendVideo } from '@/desk/send';
+import { editSeries, newSeries } from '@/desk/series';
+import { newShelfLink } from '@/desk/shelf';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { makeCutFile, markerFile } from './media';
-import { type DemoVideo, FAULTS, PEOPLE, PLAYLISTS, VIDEOS } from './scenario';
+import {
+  CHANNEL_DEFAULTS,
+  type DemoVideo,
+  FAULTS,
+  PEOPLE,
+  PLAYLISTS,
+  SERIES,
+  SHELF,
+  SITE_DEFAULTS,
+  VIDEOS,
+} from './scenario';
 import { connectAs } from './sign-in';
 
 const demoFolder = () => path.join(settings().home, 'demo');
@@ -43,12 +58,12 @@ export async function makeDemo(): Promise<void> {
     const at = channels.get(channel);
     if (at && !at.playlists.some((playlist) => playlist.title === title)) await makePlaylist(at.id, { title });
   }
-  const playlists = await connectedChannels();
+  const series = await makeLayers(channels);
   const there = new Set((await lookAtBoard()).rows.map((row) => row.cut?.fileName));
   for (const video of VIDEOS) {
     if (there.has(video.fileName)) continue;
-    const channel = playlists.get(video.channel);
-    if (channel) await makeVideo(folder, video, channel, playlists);
+    const channel = channels.get(video.channel);
+    if (channel) await makeVideo(folder, video, channel, { channels, series });
   }
   await writeFile(path.join(folder, 'made'), new Date().toISOString());
 }
@@ -70,6 +85,26 @@ async function connectedChannels(): Promise<Map<string, DemoChannel>> {
   );
 }
 
+/** Puts the yard's links on the shelf and makes its series and defaults; the ids of the series by name are returned. */
+async function makeLayers(channels: Map<string, DemoChannel>): Promise<Map<string, string>> {
+  const onShelf = new Set((await lookAtLinks()).links.map(({ name }) => name));
+  for (const link of SHELF) if (!onShelf.has(link.name)) await newShelfLink(link);
+  for (const [site, values] of SITE_DEFAULTS) await editDefaults({ layer: 'site', owner: site }, values);
+  for (const [name, values] of CHANNEL_DEFAULTS) {
+    const owner = channels.get(name)?.id;
+    if (owner) await editDefaults({ layer: 'channel', owner }, values);
+  }
+  const ids = new Map((await lookAtSeriesList()).series.map(({ name, id }) => [name, id]));
+  for (const { name, pattern, channels: wanted, values } of SERIES) {
+    const owner = ids.get(name) ?? (await newSeries({ name }));
+    ids.set(name, owner);
+    await editSeries(owner, { pattern });
+    const there = wanted.flatMap((each) => channels.get(each)?.id ?? []);
+    await editDefaults({ layer: 'series', owner }, { ...values, channels: there });
+  }
+  return ids;
+}
+
 async function setFaults(): Promise<void> {
   for (const [site, faults] of Object.entries(FAULTS)) {
     const port = settings().sitesPort + Object.keys(SITE_PROFILES).indexOf(site);
@@ -81,21 +116,27 @@ async function setFaults(): Promise<void> {
   }
 }
 
-async function makeVideo(
-  folder: string,
-  video: DemoVideo,
-  channel: DemoChannel,
-  channels: Map<string, DemoChannel>,
-): Promise<void> {
+interface Yard {
+  channels: Map<string, DemoChannel>;
+  series: Map<string, string>;
+}
+
+async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel, yard: Yard): Promise<void> {
   const file = await makeCutFile(folder, video);
   await writeFile(path.join(folder, `${path.parse(video.fileName).name}.edl`), markerFile(video));
   const { size } = await stat(file);
   const { cut } = await announceCut({ fileName: video.fileName, size });
   await files().put(cut.fileKey, createReadStream(file));
   await noteCutArrived(cut.id, size);
-  const { title, description, tags, privacy } = video;
-  const declarations = { forChildren: false, ...video.declarations };
-  await editVideo(cut.videoId, { ...(title ? { title } : {}), description, tags, privacy, declarations });
+  const { title, summary, tags, links, privacy, values } = video;
+  if (video.series !== undefined) {
+    await editVideo(cut.videoId, { seriesId: yard.series.get(video.series) ?? null });
+  }
+  await editVideo(cut.videoId, {
+    ...{ title, summary, privacy, ...values },
+    tags: { way: 'add', items: tags },
+    links: links && { way: 'add', items: links },
+  });
   await tickChannel(cut.videoId, channel.id, true);
   while ((await lookAtSheet(cut.videoId)).cut?.state === 'reading') await pause(100);
   if (video.markers.length > 0) {
@@ -103,20 +144,11 @@ async function makeVideo(
     await editVideo(cut.videoId, { chapterChoice: { ...NO_CHOICE, colours: ['green'] } });
   }
   await takeFrameAsPicture(cut.videoId, { seconds: 6.4 });
-  await putInPlaylist(cut.videoId, channel, video.playlist);
-  for (const { channel: name, privacy: own, text, playlist } of video.also ?? []) {
-    const other = channels.get(name);
+  for (const { channel: name, privacy: own, text } of video.also ?? []) {
+    const other = yard.channels.get(name);
     if (!other) continue;
     await tickChannel(cut.videoId, other.id, true);
-    if (own || text)
-      await editOnChannel(cut.videoId, { channelId: other.id, privacy: own, own: text ? { text } : undefined });
-    await putInPlaylist(cut.videoId, other, playlist);
+    if (own || text) await editOnChannel(cut.videoId, { channelId: other.id, set: { privacy: own, text } });
   }
   if (video.send) await sendVideo(cut.videoId);
-}
-
-async function putInPlaylist(videoId: string, channel: DemoChannel, title: string | undefined): Promise<void> {
-  const drop = (await lookAtSheet(videoId)).channels.find((each) => each.id === channel.id)?.drop;
-  const playlist = channel.playlists.find((each) => each.title === title);
-  if (drop && playlist) await setPlaylists(drop.id, { playlists: [playlist.id] });
 }

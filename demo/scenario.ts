@@ -1,5 +1,6 @@
-import type { Declarations } from '@/core/declarations';
+import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
+import type { LinkItem } from '@/core/words';
 import type { Palette } from './scenes/scenes';
 
 /** A marker of the edit: seconds from the start, colour and name. */
@@ -8,22 +9,26 @@ export type DemoMarker = [seconds: number, colour: 'GREEN' | 'RED', name: string
 /** One video of the demo: how it is drawn, what the edit left beside it, and what the manager has done with it. */
 export interface DemoVideo {
   fileName: string;
+  /** Where it is not as the file's name tells it. */
   title?: string;
-  description: string;
+  summary: string;
   tags: string[];
+  links?: LinkItem[];
   rate: '25' | '30000/1001' | '24000/1001' | '50';
   /** Each scene with the loops that it lasts. */
   scenes: [name: string, loops: number][];
   palette: Palette;
   markers: DemoMarker[];
+  /** Where the file's name does not tell it; '' puts it in none. */
+  series?: string;
   channel: string;
-  playlist?: string;
-  privacy: Privacy;
+  /** Where it is not as the series has it. */
+  privacy?: Privacy;
   send: boolean;
   /** Other channels that it goes to, as `site/name`, each with what is its own there. */
-  also?: { channel: string; privacy?: Privacy; text?: string; playlist?: string }[];
-  /** What is declared beside that it is not aimed at children. */
-  declarations?: Partial<Declarations>;
+  also?: { channel: string; privacy?: Privacy; text?: string }[];
+  /** What is set on the video beside its words. */
+  values?: LayerValues;
 }
 
 /** Who connects at each site. */
@@ -49,11 +54,129 @@ export const PLAYLISTS: [channel: string, title: string][] = [
   ['Marrow Quay Films', 'Restorations'],
 ];
 
+/** Links that the yard's texts have again and again. */
+export const SHELF: { name: string; label: string; url: string }[] = [
+  { name: 'yard', label: 'The yard and its boats', url: 'https://marrowquay.example/yard' },
+  { name: 'tool-list', label: 'Every tool that we use', url: 'https://marrowquay.example/tools' },
+  { name: 'plans', label: 'Plans and drawings', url: 'https://marrowquay.example/plans' },
+  { name: 'steam-box', label: 'How to build the steam box', url: 'https://marrowquay.example/plans/steam-box' },
+  { name: 'tides', label: 'Tide tables', url: 'https://marrowquay.example/tides' },
+];
+
+const DIARY = `{{summary}}
+
+{{#links}}
+{{line}}
+{{/links}}
+
+{{chapters}}
+
+{{#go.2}}
+{{shelf.yard}}
+{{shelf.tool-list}}
+{{/go.2}}
+
+{{#go.1}}
+Plank by Plank is the diary of one old boat, from the keel up. This is episode {{episode}}, filmed at {{channel}}, {{date}}.
+{{/go.1}}
+
+{{hashtags}}`;
+
+const WEEK = `{{summary}}
+
+{{chapters}}
+
+{{#links}}
+{{line}}
+{{/links}}
+
+{{#go.1}}
+{{shelf.tides}}
+A report from the quay every week, whatever the weather.
+{{/go.1}}
+
+{{hashtags}}`;
+
+const LESSON = `{{summary}}
+
+{{chapters}}
+
+{{#links}}
+{{line}}
+{{/links}}
+
+{{#go.1}}
+{{shelf.tool-list}}
+The tools are sold in our own shop.
+{{/go.1}}
+
+{{hashtags}}`;
+
+/** A series of the yard; channels by name, or as `site/name`. */
+export interface DemoSeries {
+  name: string;
+  pattern: string;
+  channels: string[];
+  values: LayerValues;
+}
+
+export const SERIES: DemoSeries[] = [
+  {
+    name: 'Plank by Plank',
+    pattern: 'plank-by-plank_{episode}_{title}',
+    channels: ['Marrow Quay'],
+    values: {
+      titlePattern: '{{title}}{{#go.1}} · Plank by Plank {{episode}}{{/go.1}}',
+      template: DIARY,
+      tags: { way: 'add', items: ['wooden boat', 'boat restoration', 'green oak', 'plank by plank'] },
+      playlists: { way: 'add', items: ['Plank by Plank'] },
+      privacy: 'everyone',
+      category: 'craft',
+    },
+  },
+  {
+    name: 'Tide Notes',
+    pattern: 'tide_notes_week-{episode}-{title}',
+    channels: ['Tide Notes'],
+    values: {
+      titlePattern: 'Week {{episode}}: {{title}}',
+      template: WEEK,
+      tags: { way: 'add', items: ['tide notes', 'weekly report', 'weather'] },
+      playlists: { way: 'add', items: ['Tide Notes 2026'] },
+      privacy: 'everyone',
+      comments: 'hold doubtful',
+    },
+  },
+  {
+    name: 'Hand Tools, Slowly',
+    pattern: 'hand-tools-slowly_{title}',
+    channels: ['Marrow Quay', 'stallmarket/Marrow Quay Tools'],
+    values: {
+      template: LESSON,
+      tags: { way: 'add', items: ['hand tools', 'wooden boat'] },
+      playlists: { way: 'add', items: ['Hand Tools, Slowly'] },
+      privacy: 'everyone',
+      category: 'craft',
+      picture: { way: 'moment', at: { num: 32, den: 5 } },
+    },
+  },
+];
+
+/** What channels set, by name or as `site/name`, and sites by their id. */
+export const CHANNEL_DEFAULTS: [channel: string, values: LayerValues][] = [
+  ['Marrow Quay', { forChildren: false, tags: { way: 'add', items: ['marrow quay', 'marrowquay'] } }],
+  ['Tide Notes', { forChildren: false }],
+  ['Quay School', { forChildren: true, tags: { way: 'add', items: ['for children'] } }],
+  ['fieldgate/Marrow Quay Films', { playlists: { way: 'add', items: ['Restorations'] } }],
+];
+export const SITE_DEFAULTS: [site: string, values: LayerValues][] = [['lanternfold', { language: 'en' }]];
+
 export const VIDEOS: DemoVideo[] = [
   {
     fileName: 'caulking-without-tears_FINAL.mp4',
-    description: 'Oakum, irons and patience: how a seam is filled so that it stays dry.',
-    tags: ['caulking', 'oakum', 'wooden boat', 'marrow quay'],
+    summary: 'Oakum, irons and patience: how a seam is filled so that it stays dry.',
+    tags: ['caulking', 'oakum'],
+    series: 'Hand Tools, Slowly',
     rate: '25',
     scenes: [
       ['bench', 4],
@@ -68,17 +191,13 @@ export const VIDEOS: DemoVideo[] = [
       [32, 'GREEN', 'Paying with pitch'],
     ],
     channel: 'Marrow Quay',
-    playlist: 'Hand Tools, Slowly',
-    privacy: 'everyone',
     send: true,
     also: [
-      { channel: 'fieldgate/Marrow Quay Films', playlist: 'Restorations' },
+      { channel: 'fieldgate/Marrow Quay Films' },
       { channel: 'pipwire/@marrowquay', text: 'A seam that stays dry: oakum, irons, patience.' },
       { channel: 'stallmarket/Marrow Quay Tools' },
     ],
-    declarations: {
-      category: 'craft',
-      language: 'en',
+    values: {
       credits: [{ role: 'Camera', name: 'Isa Brandt' }],
       products: ['2000000000039', '2000000000046'],
     },
@@ -86,8 +205,9 @@ export const VIDEOS: DemoVideo[] = [
   {
     fileName: 'plank-by-plank_13_laying-the-keel-part-two_v4.mp4',
     title: 'Laying the keel, part two',
-    description: 'We cut the second scarf, fair the joint by eye and bolt the keel to the deadwood.',
-    tags: ['keel', 'scarf joint', 'green oak', 'wooden boat', 'marrow quay', 'marrowquay'],
+    summary: 'We cut the second scarf, fair the joint by eye and bolt the keel to the deadwood.',
+    tags: ['keel', 'scarf joint'],
+    links: [{ label: 'Drawing of the joint', url: 'https://marrowquay.example/drawings/scarf' }, { shelf: 'plans' }],
     rate: '25',
     scenes: [
       ['ribs', 4],
@@ -105,15 +225,14 @@ export const VIDEOS: DemoVideo[] = [
       [56, 'GREEN', 'Bolts in'],
     ],
     channel: 'Marrow Quay',
-    playlist: 'Plank by Plank',
     privacy: 'private',
     send: true,
   },
   {
     fileName: 'plank-by-plank_12_steaming-the-ribs_v2.mp4',
-    title: 'Steaming the ribs',
-    description: 'An hour an inch in the steam box, then ninety seconds to bend it home.',
-    tags: ['steam bending', 'ribs', 'green oak', 'wooden boat'],
+    summary: 'An hour an inch in the steam box, then ninety seconds to bend it home.',
+    tags: ['steam bending', 'ribs'],
+    links: [{ shelf: 'steam-box' }],
     rate: '30000/1001',
     scenes: [
       ['ribs', 6],
@@ -127,15 +246,13 @@ export const VIDEOS: DemoVideo[] = [
       [36, 'GREEN', 'What cracked, and why'],
     ],
     channel: 'Marrow Quay',
-    playlist: 'Plank by Plank',
-    privacy: 'everyone',
     send: true,
   },
   {
     fileName: 'tide_notes_week-46-north-wind-new-mast-step_web.mp4',
-    title: 'Week 46: north wind, new mast step',
-    description: 'A week of wind from the north, and a mast step that finally fits.',
-    tags: ['tide notes', 'mast step', 'weekly report'],
+    title: 'North wind, new mast step',
+    summary: 'A week of wind from the north, and a mast step that finally fits.',
+    tags: ['mast step', 'north wind'],
     rate: '24000/1001',
     scenes: [
       ['quay', 12],
@@ -151,15 +268,12 @@ export const VIDEOS: DemoVideo[] = [
       [112, 'GREEN', 'Next week'],
     ],
     channel: 'Tide Notes',
-    playlist: 'Tide Notes 2026',
-    privacy: 'everyone',
     send: true,
   },
   {
     fileName: 'plank-by-plank_14_launch-day_FINAL-v2.mp4',
-    title: 'Launch day',
-    description: 'She floats, a little. The tide, the slip, and everybody who came.',
-    tags: ['launch', 'wooden boat', 'marrow quay'],
+    summary: 'She floats, a little. The tide, the slip, and everybody who came.',
+    tags: ['launch'],
     rate: '50',
     scenes: [
       ['quay', 5],
@@ -168,16 +282,16 @@ export const VIDEOS: DemoVideo[] = [
     palette: blue,
     markers: [],
     channel: 'Marrow Quay',
-    playlist: 'Plank by Plank',
     privacy: 'link',
     send: true,
-    also: [{ channel: 'fieldgate/Marrow Quay Films', privacy: 'private', playlist: 'Restorations' }],
+    also: [{ channel: 'fieldgate/Marrow Quay Films', privacy: 'private' }],
   },
   {
     fileName: 'sharpening-a-spokeshave_1080_v1.mp4',
     title: 'Sharpening a spokeshave',
-    description: 'Two stones, a strop and no hurry.',
-    tags: ['spokeshave', 'sharpening', 'hand tools'],
+    summary: 'Two stones, a strop and no hurry.',
+    tags: ['spokeshave', 'sharpening'],
+    series: 'Hand Tools, Slowly',
     rate: '25',
     scenes: [
       ['bench', 5],
@@ -191,17 +305,16 @@ export const VIDEOS: DemoVideo[] = [
       [32, 'GREEN', 'The strop'],
     ],
     channel: 'Marrow Quay',
-    playlist: 'Hand Tools, Slowly',
-    privacy: 'everyone',
     send: true,
     also: [{ channel: 'stallmarket/Marrow Quay Tools' }],
-    declarations: { category: 'craft', products: ['2000000000015', '2000000000053'] },
+    values: { products: ['2000000000015', '2000000000053'] },
   },
   {
     fileName: 'quay-school_three-knots-for-small-hands_draft2.mp4',
     title: 'Three knots for small hands',
-    description: '',
-    tags: ['knots', 'for children'],
+    summary: '',
+    tags: ['knots'],
+    series: '',
     rate: '25',
     scenes: [
       ['rope', 5],
@@ -220,7 +333,6 @@ export const VIDEOS: DemoVideo[] = [
     privacy: 'private',
     send: false,
     also: [{ channel: 'fieldgate/Marrow Quay Films' }],
-    declarations: { forChildren: undefined },
   },
 ];
 

@@ -1,7 +1,6 @@
 import path from 'node:path';
 import { number, object, string } from 'yup';
 import { binarySize } from '@/core/delivery';
-import { titleFromFileName } from '@/core/words';
 import {
   arrivingCutByFingerprint,
   betterCut,
@@ -13,14 +12,17 @@ import {
   noteArrived,
   noteReceived,
 } from '@/store/cuts';
-import { database } from '@/store/database';
+import { type Database, database } from '@/store/database';
+import { makeDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { ArrivingStore } from '@/store/files/arriving';
 import { files } from '@/store/files/folder';
+import { noteSeriesUsed } from '@/store/series';
 import { deleteVideo, makeVideo, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { idShape } from './id-shape';
 import { log } from './log';
+import { channelsToTick, recogniseFile } from './recognise';
 
 const cutShape = object({
   fileName: string().trim().min(1).max(500).required(),
@@ -53,13 +55,24 @@ export async function announceCut(input: unknown): Promise<{ cut: Cut; goesOn: b
   }
   if (videoId) found(await videoById(db, videoId), 'video');
   const cut = await db.transaction(async (trx) => {
-    const owner = videoId ?? (await makeVideo(trx, titleFromFileName(fileName)));
+    const owner = videoId ?? (await newVideo(trx, fileName));
     const made = await makeCut(trx, { videoId: owner, fileName: path.basename(fileName), fingerprint, size });
     await announce(trx, 'video', owner);
     return made;
   });
   log.info({ cut: cut.id, video: cut.videoId, size }, 'cut announced');
   return { cut, goesOn: false };
+}
+
+/** Makes a video for a file, in the series that its name tells or that was used last, with that series' channels ticked. */
+async function newVideo(trx: Database, fileName: string): Promise<string> {
+  const recognised = await recogniseFile(trx, fileName);
+  const id = await makeVideo(trx, recognised);
+  const { seriesId } = recognised;
+  if (seriesId === undefined) return id;
+  await noteSeriesUsed(trx, seriesId);
+  for (const channelId of await channelsToTick(trx, id, seriesId)) await makeDrop(trx, id, channelId);
+  return id;
 }
 
 /** Where a tus server puts the bytes of cuts. */

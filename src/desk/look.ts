@@ -1,39 +1,26 @@
-import { declarationsInForce } from '@/core/declarations';
 import type { CutMeasures } from '@/core/delivery';
 import { boardGroup, STOPS, stopsBehind } from '@/core/drop';
-import { compare, type Fraction } from '@/core/time';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
-import { firstUndone, lastMade } from '@/store/changes';
 import { allChannels, type Channel, playlistsOf } from '@/store/channels';
 import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import { type Database, database } from '@/store/database';
-import { type Drop, dropsOf, eventsOf } from '@/store/drops';
+import { type Drop, dropsOf } from '@/store/drops';
 import { markersOf } from '@/store/markers';
 import { measurementOf } from '@/store/measurements';
 import { allVideos, videoById } from '@/store/videos';
 import { found } from './desk-error';
-import { meantWords } from './meant';
-import { missingAt, profileAt, recordOf, recordsOf, type VideoRecord } from './record';
+import { missingAt, profileAt, recordsOf } from './record';
 import { actionsFor } from './send';
 import { site } from './session';
-import type {
-  BoardView,
-  ChannelsView,
-  ChannelView,
-  CutView,
-  DropView,
-  MarkersView,
-  SheetChannel,
-  SheetView,
-} from './views';
+import type { BoardView, ChannelsView, ChannelView, CutView, DropView, MarkersView } from './views';
 
-function cutView(cut: Cut): CutView {
+export function cutView(cut: Cut): CutView {
   const { id, fileName, state, size, received, facts, refusal, fingerprint } = cut;
   return { id, fileName, state, size, received, facts, refusal, fingerprint };
 }
 
-function dropView(drop: Drop, removes: boolean): DropView {
+export function dropView(drop: Drop, removes: boolean): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link } = drop;
   return {
     ...{ id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link },
@@ -43,7 +30,7 @@ function dropView(drop: Drop, removes: boolean): DropView {
   };
 }
 
-function channelView(channel: Channel): ChannelView {
+export function channelView(channel: Channel): ChannelView {
   return {
     id: channel.id,
     accountId: channel.accountId,
@@ -76,7 +63,6 @@ export async function lookAtBoard(): Promise<BoardView> {
         title: video.title,
         group: boardGroup({ cut: better?.state ?? cut?.state ?? 'none', drops: own.map((drop) => drop.state) }),
         pictureId: video.pictureId,
-        privacy: video.privacy,
         cut: cut && cutView(cut),
         betterCut: better && cutView(better),
         drops: own.map((drop) => {
@@ -100,7 +86,7 @@ async function missingOfDrafts(
   const counts = drafts.flatMap((drop): [string, number][] => {
     const [record, channel] = [records.get(drop.videoId), byId.get(drop.channelId)];
     if (!record || !channel) return [];
-    return [[drop.id, missingAt(record, drop, profileAt(site(channel.site).profile, channel)).length]];
+    return [[drop.id, missingAt(record, channel, drop, profileAt(site(channel.site).profile, channel)).length]];
   });
   return new Map(counts);
 }
@@ -116,95 +102,6 @@ export async function lookAtMarkers(videoId: string): Promise<MarkersView> {
 /** What is known of the sound and shots of a cut; undefined while it is being measured, or where it cannot be. */
 export async function lookAtMeasures(cutId: string): Promise<CutMeasures | undefined> {
   return (await measurementOf(database(), cutId))?.found;
-}
-
-/** The length of the cut that the markers were last said to fit, where the one in use has another. */
-function lengthBefore({ video, cut, cuts, markers }: VideoRecord): Fraction | undefined {
-  const said = cuts.find(({ id }) => id === video.timeLine.cutId) ?? cuts.find(({ state }) => state === 'ready');
-  if (!said?.facts || !cut?.facts || said.id === cut.id || markers.length === 0) return undefined;
-  return compare(said.facts.duration, cut.facts.duration) === 0 ? undefined : said.facts.duration;
-}
-
-const UNTICKED = { privacy: undefined, own: {}, playlists: [], liveAt: undefined };
-
-/** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
-export async function lookAtSheet(videoId: string): Promise<SheetView> {
-  const db = database();
-  const record = await recordOf(db, videoId);
-  const { video, cut, cuts, picture, captions } = record;
-  const [all, drops] = await Promise.all([allChannels(db), dropsOf(db, [videoId])]);
-  const [playlists, events, last, next, measurement] = await Promise.all([
-    playlistsOf(
-      db,
-      all.map((channel) => channel.id),
-    ),
-    eventsOf(
-      db,
-      drops.map((drop) => drop.id),
-    ),
-    lastMade(db, videoId),
-    firstUndone(db, videoId),
-    cut && measurementOf(db, cut.id),
-  ]);
-  const better = betterCut(cuts);
-  const channels = all.flatMap((channel): SheetChannel[] => {
-    const drop = drops.find((each) => each.channelId === channel.id);
-    const view = channelView(channel);
-    if (!view.connected && !drop) return [];
-    const profile = profileAt(site(channel.site).profile, channel);
-    const meant = meantWords(record, drop ?? UNTICKED, profile);
-    const sent = drop?.sentWords !== undefined && (drop.state === 'held' || drop.state === 'live');
-    return [
-      {
-        ...view,
-        ticked: drop !== undefined,
-        rules: profile,
-        groups: profile.abilities.groups,
-        playlists: playlists
-          .filter((playlist) => playlist.channelId === channel.id)
-          .map(({ sitePlaylistId: id, title, videos }) => ({ id, title, videos })),
-        chosenPlaylists: drop?.playlists ?? [],
-        missing: missingAt(record, drop, profile),
-        words: meant.words,
-        own: drop?.own ?? {},
-        ownPrivacy: drop?.privacy,
-        drop: drop && dropView(drop, profile.abilities.removes),
-        events: events
-          .filter((event) => event.dropId === drop?.id)
-          .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
-        changedSince: sent && drop.sentWords !== meant.asText,
-      },
-    ];
-  });
-  return {
-    id: video.id,
-    title: video.title,
-    titleFrom: video.titleFrom,
-    description: video.description,
-    tags: video.tags,
-    privacy: video.privacy,
-    declarations: video.declarations,
-    switchedOff: declarationsInForce(video.declarations).switchedOff,
-    chapterChoice: video.chapterChoice,
-    timeLine: video.timeLine,
-    markersVersion: video.markersVersion,
-    updatedAt: video.updatedAt.toISOString(),
-    cut: cut && cutView(cut),
-    betterCut: better && cutView(better),
-    lengthBefore: lengthBefore(record),
-    measured: measurement?.state,
-    captions,
-    picture: picture && {
-      id: picture.id,
-      width: picture.width,
-      height: picture.height,
-      size: picture.size,
-      source: picture.source,
-    },
-    channels,
-    canUndo: last !== undefined,
-    canRedo: next !== undefined,
-  };
 }
 
 /** Everything that Channels shows: each site with its accounts and their channels. */

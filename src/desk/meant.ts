@@ -1,16 +1,29 @@
+import { type Declarations, declarationsInForce } from '@/core/declarations';
+import { valuesOf } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
-import { type Showing, type SiteWords, wordsForSite } from '@/core/drop';
+import { type FittedWords, type Showing, type SiteWords, wordsForSite } from '@/core/drop';
 import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
+import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
+import { inForceAt, playlistsAt, wordsAt } from './layers';
 import type { VideoRecord } from './record';
 
 /** What a site is meant to get beside the file. */
 export interface MeantWords {
   words: SiteWords;
+  /** The words with what had no room, and what keeps them from being sent. */
+  fitted: FittedWords;
+  declarations: Declarations;
+  /** Who is to see it in the end. */
+  wanted: Privacy;
+  /** Whether it opens by itself once it is proofed. */
+  opensAlone: boolean;
   /** The privacy in which the video stands until it is opened, or 'everyone' where it has been. */
   privacy: Privacy;
   playlists: string[];
+  /** Titles of playlists that the channel has none of. */
+  unknownPlaylists: string[];
   pictureDigest: string | undefined;
   /** The moment of the video whose picture stands for it, where the site takes no picture of its own. */
   moment: Fraction | undefined;
@@ -20,27 +33,44 @@ export interface MeantWords {
   asText: string;
 }
 
-/** What a drop's site is meant to get, from the record as it is now. */
+/** What of a drop its words depend on. */
+export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'liveAt'>;
+
+/** What a drop's site is meant to get, from the record as it is now, and the layers as they were when it was sent. */
 export function meantWords(
   record: VideoRecord,
-  drop: Pick<Drop, 'privacy' | 'own' | 'playlists' | 'liveAt'>,
+  channel: Channel,
+  drop: MeantDrop | undefined,
   profile: SiteProfile,
 ): MeantWords {
-  const { video, chapters, cut, picture, captions } = record;
-  const words = wordsForSite(video, drop.own, chapters, cut?.facts?.duration, profile);
-  const wanted = drop.privacy ?? video.privacy;
+  const { video, chapters, cut, picture, captions, layers } = record;
+  const values = valuesOf(inForceAt(layers, video, channel, drop));
+  const from = wordsAt(layers, video, channel, drop);
+  const fitted = wordsForSite(from, drop?.own ?? {}, chapters, cut?.facts?.duration, profile);
+  const lost = from.missingLinks.map((name) => `There is no link “${name}” on the shelf`);
+  const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
+  const wanted = values.privacy;
   // Closed first: a video for everyone waits as private until it is proofed.
-  const privacy = drop.liveAt ? 'everyone' : wanted === 'link' ? 'link' : 'private';
+  const privacy = drop?.liveAt ? 'everyone' : wanted === 'link' ? 'link' : 'private';
+  const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
   const meant = {
-    words,
+    words: fitted.words,
     privacy,
-    playlists: drop.playlists,
+    playlists: profile.abilities.groups ? playlists.ids : [],
     pictureDigest: typeof profile.picture === 'object' ? picture?.digest : undefined,
     moment: profile.picture === 'a moment' ? picture?.moment : undefined,
-    captions: profile.captions ? captions.map(({ id, language }) => ({ id, language })) : [],
+    captions: profile.captions && values.sendCaptions ? captions.map(({ id, language }) => ({ id, language })) : [],
   } as const;
-  // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
-  return { ...meant, asText: JSON.stringify({ ...meant, privacy: wanted }) };
+  return {
+    ...meant,
+    fitted: { ...fitted, findings },
+    wanted,
+    declarations: declarationsInForce(values).declarations,
+    opensAlone: wanted === 'everyone' && values.release === 'by itself',
+    unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
+    // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
+    asText: JSON.stringify({ ...meant, privacy: wanted }),
+  };
 }
 
 /** What proofing expects the site to show. */

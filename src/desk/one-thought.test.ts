@@ -21,6 +21,15 @@ describe('a change goes on with the last one', () => {
     expect(goesOn(one, step({ id: 'a', own: { title: 'x' } }, { id: 'a', own: { title: 'xy' } }))).toBe(true);
   });
 
+  it('but not where a thing was made or taken away, or put in a list', () => {
+    const link = (label: string) => ({ name: 'plans', link: { label, url: 'https://a.example' } });
+    expect(goesOn(step(link('P'), link('Pl')), step(link('Pl'), link('Plans')))).toBe(true);
+    expect(goesOn(step(link('P'), link('Pl')), step(link('Pl'), { name: 'plans', link: null }))).toBe(false);
+    expect(goesOn(step({ name: 'plans', link: null }, link('P')), step(link('P'), link('Pl')))).toBe(false);
+    const tags = (...items: string[]) => ({ field: 'tags', value: { way: 'add', items } });
+    expect(goesOn(step(tags(), tags('a')), step(tags('a'), tags('a', 'b')))).toBe(false);
+  });
+
   it('where there was nothing before', () => {
     expect(goesOn(step(null, { a: 1 }), step({ a: 1 }, { a: 2 }))).toBe(true);
   });

@@ -4,17 +4,26 @@ interface Step {
   after: string;
 }
 
-/** The parts of a value that a change alters; none where the value is one piece. */
-function partsOf({ before, after }: Step): string[] {
-  const [was, is] = [JSON.parse(before), JSON.parse(after)];
-  if (typeof is !== 'object' || is === null) return [];
-  const changed = (key: string) => JSON.stringify(was?.[key]) !== JSON.stringify(is[key]);
-  return Object.keys({ ...was, ...is })
-    .filter(changed)
-    .sort();
+const isFields = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** The parts of a value that a change alters, by their paths; undefined where it makes or takes away what has parts. */
+function partsOf(was: unknown, is: unknown, path = ''): string[] | undefined {
+  if (JSON.stringify(was) === JSON.stringify(is)) return [];
+  // Nobody types a list: each thing that is put in or taken off is a step of its own.
+  if (Array.isArray(was) || Array.isArray(is)) return undefined;
+  if (!isFields(was) && !isFields(is)) return [path];
+  if (!isFields(was) || !isFields(is)) return path === '' ? partsOf(was ?? {}, is ?? {}) : undefined;
+  const parts = [...new Set([...Object.keys(was), ...Object.keys(is)])]
+    .sort()
+    .map((key) => partsOf(was[key], is[key], `${path}.${key}`));
+  return parts.every((each) => each !== undefined) ? parts.flat() : undefined;
 }
+
+const read = ({ before, after }: Step) => partsOf(JSON.parse(before), JSON.parse(after))?.join();
 
 /** Whether a change goes on with the last one: from where that ended, and in the same parts. */
 export function goesOn(last: Step, next: Step): boolean {
-  return last.after === next.before && partsOf(last).join() === partsOf(next).join();
+  const parts = read(next);
+  return last.after === next.before && parts !== undefined && read(last) === parts;
 }

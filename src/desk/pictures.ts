@@ -5,16 +5,23 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { number, object } from 'yup';
-import { type Fraction, fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
+import { compare, type Fraction, fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
 import { takeFrame } from '@/media/frames';
-import { cutsInUse } from '@/store/cuts';
+import { drawTitle } from '@/media/title-layout';
+import { allChannels } from '@/store/channels';
+import { type Cut, cutsInUse } from '@/store/cuts';
 import { database } from '@/store/database';
+import { dropsOf } from '@/store/drops';
+import { announce } from '@/store/feed';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
 import { makePicture, type Picture, pictureById } from '@/store/pictures';
-import { videoById } from '@/store/videos';
+import { setVideo, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { editVideo } from './edit-video';
+import { recordOf } from './record';
+import { recordValues } from './record-values';
+import { site } from './session';
 
 /** The largest picture that is taken in, in bytes; each site's own limit is said on the Sheet. */
 export const LARGEST_PICTURE = 40_000_000;
@@ -23,7 +30,8 @@ const TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', we
 
 /** Takes a person's own picture as the thumbnail. @throws DeskError where it is none, or larger than LARGEST_PICTURE */
 export async function bringPicture(videoId: string, bytes: Readable): Promise<void> {
-  await keepPicture(videoId, bytes, 'file');
+  const facts = { videoId, source: 'file', moment: undefined, byHabit: false } as const;
+  await editVideo(videoId, { pictureId: await keepPicture(facts, bytes) });
 }
 
 const momentShape = object({ seconds: number().min(0).required() });
@@ -33,32 +41,72 @@ export async function takeFrameAsPicture(videoId: string, input: unknown): Promi
   const { seconds } = await momentShape.validate(input);
   const cut = (await cutsInUse(database(), [videoId])).get(videoId);
   if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before a frame can be taken.');
-  const { video } = cut.facts;
+  await withFrame(cut, fraction(Math.round(seconds * 1e6), 1_000_000), async (file, moment) => {
+    const pictureId = await keepPicture({ videoId, source: 'frame', moment, byHabit: false }, createReadStream(file));
+    await editVideo(videoId, { pictureId });
+  });
+}
+
+/** Takes the frame nearest to a moment into a file that is there while `use` runs; `use` gets its exact time. */
+async function withFrame(
+  cut: Cut,
+  at: Fraction,
+  use: (file: string, moment: Fraction) => Promise<void>,
+): Promise<void> {
+  const { video, duration } = found(cut.facts, 'cut that has been read');
   const exact = rate(video.rate.num, video.rate.den);
-  const frame = frameAtTime(fraction(Math.round(seconds * 1e6), 1_000_000), exact);
+  // Past the end there is no frame; the last one stands for it.
+  const frame = compare(at, duration) < 0 ? frameAtTime(at, exact) : frameAtTime(duration, exact) - 1;
+  const moment = timeOfFrame(Math.max(0, frame), exact);
   const folder = await mkdtemp(path.join(os.tmpdir(), 'kettle-frame-'));
   try {
     const target = path.join(folder, 'frame.jpg');
-    await takeFrame(files().localPath(cut.fileKey), target, timeOfFrame(frame, exact), exact, video.width);
-    await keepPicture(videoId, createReadStream(target), 'frame', timeOfFrame(frame, exact));
+    await takeFrame(files().localPath(cut.fileKey), target, moment, exact, video.width);
+    await use(target, moment);
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
-/** Goes back to the picture that the site makes by itself. */
+/** Goes back to the picture that the site makes by itself; a habit of the layers no longer holds for this video. */
 export async function dropPicture(videoId: string): Promise<void> {
-  await editVideo(videoId, { pictureId: null });
+  await editVideo(videoId, { pictureId: null, picture: { way: 'none' } });
+}
+
+/**
+ * Makes the picture that the layers' habit asks for, or takes it away where none is asked for any more. A picture that a
+ * person chose stays, and so does that of a video that has been sent.
+ */
+export async function makeHabitPicture(videoId: string): Promise<void> {
+  const db = database();
+  const [record, drops, channels] = await Promise.all([recordOf(db, videoId), dropsOf(db, [videoId]), allChannels(db)]);
+  const { video, cut, picture } = record;
+  if (!cut?.facts || (picture && !picture.byHabit)) return;
+  if (drops.some(({ state }) => state !== 'draft' && state !== 'removed')) return;
+  const ticked = drops.flatMap((drop) => {
+    const channel = channels.find(({ id }) => id === drop.channelId);
+    return channel ? [{ channel, drop, profile: site(channel.site).profile }] : [];
+  });
+  const habit = recordValues(record.layers, video, ticked).values.picture;
+  if (habit.way === 'none') {
+    if (picture) await setVideo(db, videoId, { pictureId: undefined });
+  } else {
+    await withFrame(cut, habit.at, async (file, moment) => {
+      const facts = { videoId, source: 'frame', moment, byHabit: true } as const;
+      const drawn = habit.way === 'layout' ? path.join(path.dirname(file), 'titled.jpg') : file;
+      if (habit.way === 'layout') await drawTitle(file, drawn, video.title, habit.band);
+      await setVideo(db, videoId, { pictureId: await keepPicture(facts, createReadStream(drawn)) });
+    });
+  }
+  await announce(db, 'video', videoId);
 }
 
 async function keepPicture(
-  videoId: string,
+  facts: Pick<Picture, 'videoId' | 'source' | 'moment' | 'byHabit'>,
   bytes: Readable,
-  source: Picture['source'],
-  moment?: Fraction,
-): Promise<void> {
+): Promise<string> {
   const db = database();
-  found(await videoById(db, videoId), 'video');
+  found(await videoById(db, facts.videoId), 'video');
   const fresh = `pictures/${newId()}`;
   const { size, digest } = await files().put(fresh, bounded(bytes));
   const read = await sharp(files().localPath(fresh))
@@ -70,8 +118,7 @@ async function keepPicture(
     throw new DeskError('not taken', 'This picture cannot be read. Bring a JPEG, PNG or WebP file.');
   }
   const { width, height } = read;
-  const picture = { videoId, fileKey: fresh, type, width, height, size, digest, source, moment };
-  await editVideo(videoId, { pictureId: await makePicture(db, picture) });
+  return makePicture(db, { ...facts, fileKey: fresh, type, width, height, size, digest });
 }
 
 /** A picture's facts with its bytes. */

@@ -1,15 +1,16 @@
 import { type Chapter, chaptersFromMarkers, exportedRange, type LeftOut } from '@/core/chapters';
-import { type Missing, missingFor, type ReadinessInput } from '@/core/drop';
+import { type Missing, missingFor } from '@/core/drop';
 import type { SiteProfile } from '@/sites/contract';
 import { type CaptionTrack, captionsOfVideos } from '@/store/captions';
 import type { Channel } from '@/store/channels';
 import { type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import type { Database } from '@/store/database';
-import type { Drop } from '@/store/drops';
 import { type Marker, markersByVideo } from '@/store/markers';
 import { type Picture, picturesById } from '@/store/pictures';
 import { type Video, videosById } from '@/store/videos';
 import { found } from './desk-error';
+import { type KeptLayers, keptLayers } from './layers';
+import { type MeantDrop, meantWords } from './meant';
 
 /** A video's record with everything that is worked out from it. */
 export interface VideoRecord {
@@ -24,6 +25,7 @@ export interface VideoRecord {
   leftOut: LeftOut[];
   picture: Picture | undefined;
   captions: CaptionTrack[];
+  layers: KeptLayers;
 }
 
 /** Reads a video's whole record. */
@@ -34,7 +36,8 @@ export async function recordOf(db: Database, videoId: string): Promise<VideoReco
 /** Reads the whole records of videos, in a handful of queries however many there are. */
 export async function recordsOf(db: Database, videoIds: readonly string[]): Promise<Map<string, VideoRecord>> {
   const videos = await videosById(db, videoIds);
-  const [cuts, markers, captions, pictures] = await Promise.all([
+  const [layers, cuts, markers, captions, pictures] = await Promise.all([
+    keptLayers(db),
     cutsOf(db, videoIds),
     markersByVideo(db, videoIds),
     captionsOfVideos(db, videoIds),
@@ -48,7 +51,7 @@ export async function recordsOf(db: Database, videoIds: readonly string[]): Prom
     const cut = cutInUse(own.cuts);
     const range = exportedRange(video.timeLine, cut?.facts?.duration);
     return {
-      ...{ ...own, video, cut },
+      ...{ ...own, video, cut, layers },
       ...chaptersFromMarkers(own.markers, video.chapterChoice, range),
       picture: pictures.get(video.pictureId ?? ''),
       captions: captions.filter((track) => track.videoId === video.id),
@@ -64,27 +67,16 @@ export function profileAt(profile: SiteProfile, channel: Pick<Channel, 'mayEarn'
   return { ...profile, declares: { ...profile.declares, fields } };
 }
 
-/** What readiness is judged by, for one record on one channel. */
-export function readinessInput(
-  { video, cut, chapters, picture }: VideoRecord,
-  drop: Pick<Drop, 'own' | 'privacy'> | undefined,
-): ReadinessInput {
-  return {
-    words: video,
-    own: drop?.own ?? {},
-    privacy: drop?.privacy ?? video.privacy,
-    chapters,
-    facts: cut?.facts,
-    cutRefused: cut ? cut.refusal : 'There is no cut yet',
-    picture,
-  };
-}
-
-/** What keeps a record from going to a site. @param drop what was chosen for the channel alone */
+/** What keeps a record from going to a channel. @param drop what was chosen for the channel alone */
 export function missingAt(
   record: VideoRecord,
-  drop: Pick<Drop, 'own' | 'privacy'> | undefined,
+  channel: Channel,
+  drop: MeantDrop | undefined,
   profile: SiteProfile,
 ): Missing[] {
-  return missingFor(readinessInput(record, drop), profile);
+  const { cut, picture } = record;
+  const { fitted, wanted, declarations } = meantWords(record, channel, drop, profile);
+  const facts = cut?.facts;
+  const cutRefused = cut ? cut.refusal : 'There is no cut yet';
+  return missingFor({ fitted, declarations, privacy: wanted, facts, cutRefused, picture }, profile);
 }

@@ -1,12 +1,14 @@
-import { array, object, string } from 'yup';
+import { object, string } from 'yup';
 import { type DropState, type MoveName, MoveRefused, mayMove } from '@/core/drop';
 import { allChannels, channelById } from '@/store/channels';
 import { ClaimLost } from '@/store/claims';
 import { type Database, database } from '@/store/database';
-import { type Drop, type DropFields, dropById, dropsOf, hastenDrops, moveDrop, setDrop } from '@/store/drops';
+import { type Drop, type DropFields, dropById, dropsOf, hastenDrops, moveDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { DeskError, found } from './desk-error';
+import { sendsWith } from './layers';
 import { log } from './log';
+import { meantWords } from './meant';
 import { missingAt, profileAt, recordOf } from './record';
 import { sessionFor, site } from './session';
 
@@ -39,13 +41,18 @@ export async function sendVideo(videoId: string): Promise<Sent> {
   for (const drop of drops) {
     const channel = found(await channelById(db, drop.channelId), 'channel');
     const profile = profileAt(site(channel.site).profile, channel);
-    const missing = missingAt(record, drop, profile).map((each) => each.what);
+    const missing = missingAt(record, channel, drop, profile).map((each) => each.what);
     if (channel.accountState !== 'connected' || !channel.granted) missing.push('The channel is not connected');
     if (missing.length > 0) {
       result.notReady.push({ channel: channel.name, missing });
       continue;
     }
-    const fields = { ...ANEW, sentAt: new Date(), round: drop.state === 'removed' ? drop.round + 1 : drop.round };
+    const fields = {
+      ...ANEW,
+      sentAt: new Date(),
+      sentWith: sendsWith(record.layers, record.video, channel, drop),
+      round: drop.state === 'removed' ? drop.round + 1 : drop.round,
+    };
     await makeMove(db, drop, 'send', `Sent to ${channel.name}`, fields);
     result.sent.push(channel.name);
     log.info({ drop: drop.id, video: videoId, channel: channel.id }, 'drop sent');
@@ -72,7 +79,7 @@ async function makeMove(
 }
 
 /** What a person may do with a drop that is under way. */
-export const DROP_ACTIONS = ['open', 'try again', 'accept', 'revise', 'remove'] as const;
+export const DROP_ACTIONS = ['open', 'try again', 'accept', 'revise', 'take over', 'remove'] as const;
 export type DropAction = (typeof DROP_ACTIONS)[number];
 
 const MOVES_OF: Record<DropAction, readonly MoveName[]> = {
@@ -80,6 +87,7 @@ const MOVES_OF: Record<DropAction, readonly MoveName[]> = {
   'try again': ['tryAgain', 'sendAnew'],
   accept: ['acceptCheck', 'acceptAndHold', 'acceptAndOpen'],
   revise: ['revise'],
+  'take over': ['revise'],
   remove: ['remove'],
 };
 
@@ -106,13 +114,16 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   switch (action) {
     case 'open':
       return makeMove(db, drop, 'open', 'Opened to everyone by hand', { openAsked: true });
+    case 'take over':
     case 'revise': {
       const record = await recordOf(db, drop.videoId);
-      const missing = missingAt(record, drop, profileAt(profile, channel)).map((each) => each.what);
+      const sentWith = action === 'revise' ? drop.sentWith : sendsWith(record.layers, record.video, channel, drop);
+      const now = { ...drop, sentWith };
+      const missing = missingAt(record, channel, now, profileAt(profile, channel)).map((each) => each.what);
       if (missing.length > 0) {
         throw new DeskError('not now', `${channel.name} does not take it like this: ${missing.join('; ')}.`);
       }
-      return makeMove(db, drop, 'revise', 'Changes sent to the site');
+      return makeMove(db, drop, 'revise', 'Changes sent to the site', { sentWith });
     }
     case 'remove':
       return makeMove(db, drop, 'remove', `Being removed from ${profile.name}`);
@@ -138,20 +149,10 @@ async function accept(db: Database, drop: Drop): Promise<void> {
     await site(channel.site).acceptCheck?.(sessionFor(channel.accountId), drop.siteVideoId);
     return makeMove(db, drop, 'acceptCheck', 'Agreed to what the rights owner asks');
   }
-  const { video } = await recordOf(db, drop.videoId);
-  const opens = drop.openAsked || (drop.privacy ?? video.privacy) === 'everyone';
+  const record = await recordOf(db, drop.videoId);
+  const { opensAlone } = meantWords(record, channel, drop, site(channel.site).profile);
+  const opens = drop.openAsked || opensAlone;
   return makeMove(db, drop, opens ? 'acceptAndOpen' : 'acceptAndHold', 'Accepted as the site shows it');
-}
-
-const optionsShape = object({ playlists: array(string().max(120).defined()).max(50).required() }).noUnknown();
-
-/** Sets the playlists that a video is put in on one channel, by their ids at the site. */
-export async function setPlaylists(dropId: string, input: unknown): Promise<void> {
-  const { playlists } = await optionsShape.validate(input, { stripUnknown: false });
-  const db = database();
-  const drop = found(await dropById(db, dropId), 'drop');
-  await setDrop(db, dropId, { playlists });
-  await announce(db, 'video', drop.videoId);
 }
 
 /** After an account has been connected again: drops that stood still for its permission go on where they stood. */

@@ -1,13 +1,19 @@
 import type { ChapterChoice, TimeLine } from '@/core/chapters';
-import type { Declarations, SwitchedOff } from '@/core/declarations';
-import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
-import type { BoardGroup, DropState, Missing, OwnWords, SiteWords, Snag } from '@/core/drop';
+import type { DeclarationField, SwitchedOff } from '@/core/declarations';
+import type { DefaultField, Defaults, InForce, Layer, LayerValues, Source } from '@/core/defaults';
+import type { CutFacts, SiteRules } from '@/core/delivery';
+import type { BoardGroup, DropState, Missing, SiteWords, Snag } from '@/core/drop';
+import type { FitInput, TextNames } from '@/core/fitting';
 import type { Fraction } from '@/core/time';
+import type { Shelf } from '@/core/words';
 import type { CaptionTrack } from '@/store/captions';
 import type { CutState } from '@/store/cuts';
-import type { DropProgress } from '@/store/drops';
+import type { KeptLayer } from '@/store/defaults';
+import type { DropProgress, OwnOnChannel } from '@/store/drops';
 import type { Marker } from '@/store/markers';
 import type { MeasureState } from '@/store/measurements';
+import type { ShelfLink } from '@/store/shelf';
+import type { FieldMark } from './record-values';
 import type { DropAction } from './send';
 
 /** A drop as the Board and the Sheet show it; times are ISO 8601 in UTC. */
@@ -53,7 +59,6 @@ export interface BoardRow {
   title: string;
   group: BoardGroup;
   pictureId: string | undefined;
-  privacy: Privacy;
   cut: CutView | undefined;
   betterCut: CutView | undefined;
   drops: (DropView & { missing: number })[];
@@ -77,26 +82,50 @@ export interface SheetChannel extends ChannelView {
   groups: { one: string; many: string } | undefined;
   playlists: { id: string; title: string; videos: number }[];
   chosenPlaylists: string[];
+  playlistsFrom: Source[];
+  /** Titles of playlists that the layers name and the channel has none of. */
+  unknownPlaylists: string[];
   missing: Missing[];
   /** The words as the site would get them now. */
   words: SiteWords;
+  /** What had no room, in words. */
+  leftOut: string[];
+  /** What of the text stands before the fold; undefined where the site folds nothing. */
+  shownFirst: string | undefined;
+  /** The text that the record gives, without one that is written for this channel by hand. */
+  recordText: string;
+  /** Whether that has changed since the one by hand was written. */
+  recordMoved: boolean;
+  /** What would help people to find it there. */
+  search: string[];
   /** What is set for this channel alone. */
-  own: OwnWords;
-  ownPrivacy: Privacy | undefined;
+  own: OwnOnChannel;
+  /** Every field as it is in force there. */
+  values: InForce;
+  /** The same without what is set for this channel alone. */
+  beneath: InForce;
   drop: DropView | undefined;
   events: { id: number; at: string; kind: string; says: string }[];
   /** Whether the record has changed since its words went to the site. */
   changedSince: boolean;
+  /** Whether defaults or links have changed since it was sent, which changes nothing of it. */
+  layersChanged: boolean;
 }
 
 export interface SheetView {
   id: string;
   title: string;
   titleFrom: 'file' | 'person';
-  description: string;
-  tags: string[];
-  privacy: Privacy;
-  declarations: Declarations;
+  summary: string;
+  episode: string;
+  series: { id: string; name: string; from: 'file' | 'last used' | 'person' } | undefined;
+  allSeries: { id: string; name: string }[];
+  /** What is set on the video itself. */
+  own: LayerValues;
+  /** What is in force for the record as a whole, and where each value came from. */
+  values: Defaults;
+  marks: Record<DefaultField, FieldMark>;
+  shelf: Shelf;
   /** What is off because the video is aimed at children. */
   switchedOff: SwitchedOff[];
   chapterChoice: ChapterChoice;
@@ -112,7 +141,9 @@ export interface SheetView {
   /** Whether the sound and the shots of the cut are known. */
   measured: MeasureState | undefined;
   captions: CaptionTrack[];
-  picture: { id: string; width: number; height: number; size: number; source: 'file' | 'frame' } | undefined;
+  picture:
+    | { id: string; width: number; height: number; size: number; source: 'file' | 'frame'; byHabit: boolean }
+    | undefined;
   channels: SheetChannel[];
   canUndo: boolean;
   canRedo: boolean;
@@ -137,4 +168,62 @@ export interface ChannelsView {
       })[];
     }[];
   }[];
+}
+
+export interface SeriesListView {
+  series: {
+    id: string;
+    name: string;
+    pattern: string;
+    lastUsedAt: string | undefined;
+    videos: number;
+    sets: LayerValues;
+  }[];
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+/** One layer of defaults, with what there is to choose from. */
+export interface LayerView {
+  layer: KeptLayer;
+  owner: string;
+  name: string;
+  /** Of a channel: its site. */
+  siteName: string | undefined;
+  /** Of a series: what its files' names look like. */
+  pattern: string | undefined;
+  set: LayerValues;
+  /** What the layers beneath give. */
+  beneath: InForce;
+  /** Declarations that some site takes which the layer is for. */
+  declares: DeclarationField[];
+  categories: { id: string; name: string }[];
+  hasGroups: boolean;
+  channels: ChannelView[];
+  playlists: string[];
+  shelf: Shelf;
+  /** Of a series: files that came lately, with what the pattern makes of them. */
+  files: string[];
+  /** What the sites that the layer is for take. */
+  rules: SiteRules[];
+  /** A video to try the words on. */
+  sample: Pick<FitInput, 'title' | 'summary' | 'chapters' | 'duration'> & { names: Omit<TextNames, 'shelf'> };
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+/** A place at which a link of the shelf is used. */
+export type ShelfUse = { says: string } & (
+  | { kind: 'layer'; layer: Layer; owner: string }
+  | { kind: 'video'; videoId: string }
+  /** `older` is the address that went out, where it is another than the one now. */
+  | { kind: 'sent'; videoId: string; older: string | undefined }
+);
+
+export interface LinksView {
+  links: (ShelfLink & { uses: ShelfUse[] })[];
+  /** Names that texts use and the shelf does not have. */
+  missing: string[];
+  canUndo: boolean;
+  canRedo: boolean;
 }

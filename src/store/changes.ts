@@ -1,6 +1,6 @@
 import type { Database } from './database';
 
-/** A change that a person made to a video: the field with its value before and after, as JSON. */
+/** A change that a person made to a video, a layer of defaults or the link shelf: the field with its value before and after, as JSON. */
 export interface Change {
   id: number;
   field: string;
@@ -19,14 +19,14 @@ const ONE_THOUGHT_MILLISECONDS = 3000;
  */
 export async function addChange(
   db: Database,
-  videoId: string,
+  subject: string,
   change: Omit<Change, 'id'>,
   joins: (last: Omit<Change, 'id'>) => boolean,
 ): Promise<void> {
-  await db('changes').where({ videoId, state: 'undone' }).update({ state: 'dropped' });
+  await db('changes').where({ subject, state: 'undone' }).update({ state: 'dropped' });
   const at = new Date();
   const last = await db('changes')
-    .where({ videoId, state: 'made' })
+    .where({ subject, state: 'made' })
     .orderBy('id', 'desc')
     .first([...columns, 'at']);
   const recent = last?.field === change.field && at.getTime() - last.at.getTime() < ONE_THOUGHT_MILLISECONDS;
@@ -34,17 +34,17 @@ export async function addChange(
     await db('changes').where({ id: last.id }).update({ after: change.after, at });
     return;
   }
-  await db('changes').insert({ videoId, ...change, at, state: 'made' });
+  await db('changes').insert({ subject, ...change, at, state: 'made' });
 }
 
 /** The change that undo would take back. */
-export async function lastMade(db: Database, videoId: string): Promise<Change | undefined> {
-  return db('changes').where({ videoId, state: 'made' }).orderBy('id', 'desc').first(columns);
+export async function lastMade(db: Database, subject: string): Promise<Change | undefined> {
+  return db('changes').where({ subject, state: 'made' }).orderBy('id', 'desc').first(columns);
 }
 
 /** The change that redo would make again. */
-export async function firstUndone(db: Database, videoId: string): Promise<Change | undefined> {
-  return db('changes').where({ videoId, state: 'undone' }).orderBy('id').first(columns);
+export async function firstUndone(db: Database, subject: string): Promise<Change | undefined> {
+  return db('changes').where({ subject, state: 'undone' }).orderBy('id').first(columns);
 }
 
 /** Marks a change as undone, or as made again. */

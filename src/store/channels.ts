@@ -103,6 +103,11 @@ export async function keepPlaylists(
   }
 }
 
+/** The playlists of all channels, as last read from their sites. */
+export async function allPlaylists(db: Database): Promise<Playlist[]> {
+  return db('playlists').select('id', 'channelId', 'sitePlaylistId', 'title', 'videos').orderBy('id');
+}
+
 /** The playlists of the channels named, as last read from their sites. */
 export async function playlistsOf(db: Database, channelIds: readonly string[]): Promise<Playlist[]> {
   return db('playlists')

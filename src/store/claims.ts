@@ -3,7 +3,7 @@ import type { Database } from './database';
 
 /** What holds a claim on a row: the table and the worker's name. */
 export interface Claim {
-  table: 'drops' | 'cuts' | 'measurements';
+  table: 'drops' | 'cuts' | 'measurements' | 'pictureHabits';
   id: string;
   /** The row's state when it was claimed; a claim ends when somebody moves the row on. */
   state: string;

@@ -149,3 +149,9 @@ export async function endReading(
 export async function deleteCut(db: Database, id: string): Promise<void> {
   await db('cuts').where({ id }).delete();
 }
+
+/** Names of the files that came last, newest first. */
+export async function recentFileNames(db: Database, most = 30): Promise<string[]> {
+  const rows: { fileName: string }[] = await db('cuts').orderBy('id', 'desc').limit(most).select('fileName');
+  return rows.map(({ fileName }) => fileName);
+}

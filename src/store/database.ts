@@ -16,7 +16,8 @@ function camelKeys(value: unknown): unknown {
   return Object.fromEntries(Object.entries(value).map(([key, held]) => [camel(key), held]));
 }
 
-function connect(database: string | undefined): Knex {
+/** A pool of its own to one database of the server, or to none yet. */
+export function connect(database: string | undefined): Knex {
   // Knex's own types do not know of `jsonStrings`; without it the driver parses JSON columns by itself.
   const connection: Knex.MySql2ConnectionConfig & { jsonStrings: boolean } = {
     host: '127.0.0.1',

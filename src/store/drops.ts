@@ -1,5 +1,6 @@
-import type { Privacy } from '@/core/delivery';
+import type { LayerValues } from '@/core/defaults';
 import { type DropState, type MoveName, type OwnWords, type Snag, stateAfter } from '@/core/drop';
+import type { Shelf } from '@/core/words';
 import { type Claim, ClaimLost, claimed } from './claims';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
@@ -12,6 +13,21 @@ export interface DropProgress {
   secondsLeft?: number;
 }
 
+/** What is set for one channel alone. */
+export interface OwnOnChannel extends LayerValues, OwnWords {
+  /** The record's text that the own text was written over, to tell whether that has changed since. */
+  textOver?: string;
+}
+
+/** The layers and links as they were when a drop was sent; later changes of them do not reach it. */
+export interface SentWith {
+  site: LayerValues;
+  channel: LayerValues;
+  series: LayerValues;
+  seriesName: string;
+  shelf: Shelf;
+}
+
 /** One video on its way to one channel. */
 export interface Drop {
   id: string;
@@ -22,12 +38,11 @@ export interface Drop {
   snag: Snag | undefined;
   /** Why nothing moves at the moment, where the worker waits for something. */
   waiting: string | undefined;
-  /** Set only where this channel's privacy is another than the record's. */
-  privacy: Privacy | undefined;
-  /** What was written for this channel alone. */
-  own: OwnWords;
-  /** Site ids of the playlists that the video is put in. */
-  playlists: string[];
+  own: OwnOnChannel;
+  /** Site ids of the playlists that were chosen for it; undefined takes those of the layers. */
+  chosenPlaylists: string[] | undefined;
+  /** Undefined until it is sent. */
+  sentWith: SentWith | undefined;
   /** How often the video was sent to this channel anew, after it had been removed there. */
   round: number;
   siteVideoId: string | undefined;
@@ -64,9 +79,9 @@ const columns = [
   'state',
   'snag',
   'waiting',
-  'privacy',
   'own',
-  'playlists',
+  'chosenPlaylists',
+  'sentWith',
   'round',
   'siteVideoId',
   'link',
@@ -82,7 +97,7 @@ const columns = [
   'updatedAt',
 ];
 
-const JSON_FIELDS = ['snag', 'own', 'playlists', 'carry', 'progress'] as const;
+const JSON_FIELDS = ['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress'] as const;
 
 type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
 
@@ -91,8 +106,9 @@ function fromRow(row: Row): Drop {
   return {
     ...Object.fromEntries(entries),
     snag: fromJson<Snag>(row.snag),
-    own: fromJson<OwnWords>(row.own) ?? {},
-    playlists: fromJson<string[]>(row.playlists) ?? [],
+    own: fromJson<OwnOnChannel>(row.own) ?? {},
+    chosenPlaylists: fromJson<string[]>(row.chosenPlaylists),
+    sentWith: fromJson<SentWith>(row.sentWith),
     carry: fromJson<Record<string, string>>(row.carry),
     progress: fromJson<DropProgress>(row.progress),
     openAsked: row.openAsked === 1,
@@ -108,7 +124,6 @@ export async function makeDrop(db: Database, videoId: string, channelId: string)
       videoId,
       channelId,
       state: 'draft',
-      playlists: '[]',
       createdAt: now,
       updatedAt: now,
       nextTryAt: now,
@@ -135,6 +150,25 @@ export async function dropsOf(db: Database, videoIds: readonly string[]): Promis
     .whereIn('videoId', [...videoIds])
     .orderBy('id');
   return rows.map(fromRow);
+}
+
+/** Every drop that has not been sent, or was removed. */
+export async function unsentDrops(db: Database): Promise<Drop[]> {
+  const rows: Row[] = await db('drops').select(columns).whereIn('state', ['draft', 'removed']);
+  return rows.map(fromRow);
+}
+
+/** The links of the shelf that drops were sent with, of those that are at a site. */
+export async function linksSent(
+  db: Database,
+): Promise<(Pick<Drop, 'videoId' | 'channelId' | 'sentWords'> & { shelf: Shelf })[]> {
+  const rows: { videoId: string; channelId: string; sentWords: string; shelf: string | null }[] = await db('drops')
+    .select('videoId', 'channelId', 'sentWords')
+    .select({ shelf: db.raw(`JSON_EXTRACT(??, '$.shelf')`, ['sentWith']) })
+    .whereNotNull('sentWith')
+    .whereNotNull('sentWords')
+    .whereNotIn('state', ['draft', 'removed']);
+  return rows.map((row) => ({ ...row, shelf: fromJson<Shelf>(row.shelf) ?? {} }));
 }
 
 /** The history of drops, oldest first. */

@@ -1,7 +1,7 @@
 import type { Database } from './database';
 
-/** What a change is about: a video (its words, cut, markers or drops), or the channels. */
-export type Topic = 'video' | 'channels';
+/** What a change is about: a video (its words, cut, markers or drops), the channels, or the layers and the link shelf. */
+export type Topic = 'video' | 'channels' | 'layers';
 
 /** One change that pages hear of. */
 export interface FeedEntry {

@@ -15,13 +15,22 @@ export interface Picture {
   source: 'file' | 'frame';
   /** Of a frame: exact seconds of the cut at which it stands. */
   moment: Fraction | undefined;
+  /** Whether a layer's habit made it, and not a person. */
+  byHabit: boolean;
 }
 
-type Row = Omit<Picture, 'moment'> & { moment: string | null };
+type Row = Omit<Picture, 'moment' | 'byHabit'> & { moment: string | null; byHabit: number };
 
-const fromRow = (row: Row): Picture => ({ ...row, moment: fromJson<Fraction>(row.moment) });
+const fromRow = (row: Row): Picture => ({
+  ...row,
+  moment: fromJson<Fraction>(row.moment),
+  byHabit: row.byHabit === 1,
+});
 
-const columns = ['id', 'videoId', 'fileKey', 'type', 'width', 'height', 'size', 'digest', 'source', 'moment'];
+const columns = [
+  ...['id', 'videoId', 'fileKey', 'type', 'width', 'height', 'size', 'digest', 'source', 'moment'],
+  'byHabit',
+];
 
 /** Keeps what is known of a picture; its id is returned. */
 export async function makePicture(db: Database, picture: Omit<Picture, 'id'>): Promise<string> {

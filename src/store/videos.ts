@@ -1,6 +1,5 @@
 import { type ChapterChoice, NO_CHOICE, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
-import { type Declarations, PLAIN_DECLARATIONS } from '@/core/declarations';
-import type { Privacy } from '@/core/delivery';
+import type { LayerValues } from '@/core/defaults';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
 
@@ -9,10 +8,15 @@ export interface Video {
   id: string;
   title: string;
   titleFrom: 'file' | 'person';
-  description: string;
-  tags: string[];
-  privacy: Privacy;
-  declarations: Declarations;
+  /** Two or three lines about it; the description's template stands around them. */
+  summary: string;
+  /** What is set on it; everything else comes from the layers. */
+  own: LayerValues;
+  seriesId: string | undefined;
+  /** How it came to its series. */
+  seriesFrom: 'file' | 'last used' | 'person' | undefined;
+  /** '' where it has none. */
+  episode: string;
   chapterChoice: ChapterChoice;
   timeLine: TimeLine;
   /** Counts the changes of its markers, so that a page knows whether it has the newest. */
@@ -22,33 +26,36 @@ export interface Video {
   updatedAt: Date;
 }
 
-const JSON_FIELDS = ['tags', 'declarations', 'chapterChoice', 'timeLine'] as const;
+const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine'] as const;
 type JsonField = (typeof JSON_FIELDS)[number];
 
-interface Row extends Omit<Video, JsonField | 'pictureId'>, Record<JsonField, string | null> {
-  pictureId: string | null;
-}
+type Optional = 'pictureId' | 'seriesId' | 'seriesFrom';
+
+type Row = Omit<Video, JsonField | Optional> &
+  Record<JsonField, string | null> & { [K in Optional]: NonNullable<Video[K]> | null };
 
 const fromRow = (row: Row): Video => ({
   ...row,
-  tags: fromJson<string[]>(row.tags) ?? [],
-  declarations: { ...PLAIN_DECLARATIONS, ...fromJson<Partial<Declarations>>(row.declarations) },
+  own: fromJson<LayerValues>(row.own) ?? {},
+  seriesId: row.seriesId ?? undefined,
+  seriesFrom: row.seriesFrom ?? undefined,
   chapterChoice: fromJson<ChapterChoice>(row.chapterChoice) ?? NO_CHOICE,
   timeLine: fromJson<TimeLine>(row.timeLine) ?? PLAIN_TIME_LINE,
   pictureId: row.pictureId ?? undefined,
 });
 
 /** Makes a record whose title came from its file's name; its id is returned. */
-export async function makeVideo(db: Database, title: string): Promise<string> {
+export async function makeVideo(
+  db: Database,
+  given: Pick<Video, 'title' | 'seriesId' | 'seriesFrom' | 'episode'>,
+): Promise<string> {
   const id = newId();
   const now = new Date();
   await db('videos').insert({
     id,
-    title,
+    ...given,
     titleFrom: 'file',
-    description: '',
-    tags: '[]',
-    privacy: 'private',
+    summary: '',
     createdAt: now,
     updatedAt: now,
   });
@@ -89,5 +96,55 @@ export async function setVideo(
 
 /** Deletes a record with everything that hangs on it. */
 export async function deleteVideo(db: Database, id: string): Promise<void> {
+  await db('changes').where({ subject: id }).delete();
   await db('videos').where({ id }).delete();
+}
+
+/** The records that belong to a series. */
+export async function videosOfSeries(db: Database, seriesId: string): Promise<string[]> {
+  const rows: { id: string }[] = await db('videos').where({ seriesId }).select('id');
+  return rows.map(({ id }) => id);
+}
+
+/** Another video that went to a channel. */
+export interface EarlierVideo extends Pick<Video, 'title' | 'own' | 'seriesId'> {
+  channelId: string;
+}
+
+/** Other videos that went to the channels named, the newest first. */
+export async function earlierVideos(
+  db: Database,
+  videoId: string,
+  channelIds: readonly string[],
+  most = 500,
+): Promise<EarlierVideo[]> {
+  const rows = await db('drops as d')
+    .join('videos as v', 'v.id', 'd.videoId')
+    .select({ channelId: 'd.channelId', title: 'v.title', own: 'v.own', seriesId: 'v.seriesId' })
+    .whereIn('d.channelId', [...channelIds])
+    .whereNot('d.videoId', videoId)
+    .whereNotIn('d.state', ['draft', 'removed'])
+    .orderBy('v.id', 'desc')
+    .limit(most);
+  return rows.map((row: { channelId: string; title: string; own: string | null; seriesId: string | null }) => ({
+    ...row,
+    own: fromJson<LayerValues>(row.own) ?? {},
+    seriesId: row.seriesId ?? undefined,
+  }));
+}
+
+/** What layers are worked out from, of every video, with how many drops it has. */
+export async function videosForLayers(
+  db: Database,
+): Promise<(Pick<Video, 'id' | 'title' | 'own' | 'seriesId'> & { drops: number })[]> {
+  const rows = await db('videos as v')
+    .leftJoin('drops as d', 'd.videoId', 'v.id')
+    .groupBy('v.id')
+    .select({ id: 'v.id', title: 'v.title', own: 'v.own', seriesId: 'v.seriesId', drops: db.raw('COUNT(d.id)') })
+    .orderBy('v.id', 'desc');
+  return rows.map((row: { id: string; title: string; own: string | null; seriesId: string | null; drops: number }) => ({
+    ...row,
+    own: fromJson<LayerValues>(row.own) ?? {},
+    seriesId: row.seriesId ?? undefined,
+  }));
 }

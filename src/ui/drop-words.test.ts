@@ -58,7 +58,6 @@ describe('the top of the Board', () => {
     title: 't',
     group,
     pictureId: undefined,
-    privacy: 'private',
     cut: undefined,
     betterCut: undefined,
     drops: drops.map((drop) => ({ ...drop, missing: 0 })),

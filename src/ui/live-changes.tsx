@@ -15,7 +15,7 @@ export function LiveChanges() {
     const flush = () => {
       timer = undefined;
       void client.invalidateQueries({ queryKey: ['board'] });
-      if ([...pending].some((about) => about.startsWith('channels:'))) void client.invalidateQueries();
+      if ([...pending].some((about) => /^(?:channels|layers):/.test(about))) void client.invalidateQueries();
       for (const about of pending) {
         if (about.startsWith('video:'))
           void client.invalidateQueries({ queryKey: ['sheet', about.slice('video:'.length)] });

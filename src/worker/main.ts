@@ -9,6 +9,7 @@ import { settings } from '@/store/settings';
 import { beatWorker } from '@/store/workers';
 import { carryDrop } from './carry-drop';
 import { keepPlaylists } from './keep-playlists';
+import { makePicture } from './make-picture';
 import { measureCut } from './measure-cut';
 import { readCut } from './read-cut';
 
@@ -67,6 +68,7 @@ await Promise.all([
   beat(),
   lane('cut', 'cuts', ['reading'], readCut),
   measuring,
+  lane('picture', 'pictureHabits', ['waiting'], makePicture),
   keepPlaylists(ending.signal),
   ...drops,
 ]);

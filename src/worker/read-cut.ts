@@ -9,6 +9,7 @@ import { hastenDrops } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { files } from '@/store/files/folder';
 import { askForMeasures } from '@/store/measurements';
+import { askForPicture } from '@/store/picture-habits';
 import { keepClaim } from './keep-claim';
 
 /** Reads the facts and the digest of a cut that has arrived, or why it cannot be used. */
@@ -23,6 +24,7 @@ export async function readCut(claim: Claim): Promise<void> {
     await pipeline(files().open(cut.fileKey), hash);
     await endReading(db, claim, { facts, digest: hash.digest('hex') });
     await askForMeasures(db, cut.id);
+    await askForPicture(db, [cut.videoId]);
     log.info({ cut: cut.id, container: facts.container, codec: facts.video.codec }, 'cut read');
   } catch (error) {
     if (error instanceof ClaimLost) return;

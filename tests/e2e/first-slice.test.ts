@@ -283,7 +283,7 @@ describe('a cut goes from the desk to live', () => {
   });
 
   it('takes words, tags, a picture and a playlist, and saves them by itself', async () => {
-    await page.getByLabel('Description').fill('We cut the second scarf 🛶 and bolt the keel.');
+    await page.getByLabel('Summary').fill('We cut the second scarf 🛶 and bolt the keel.');
     await page.getByLabel('Tags', { exact: true }).fill('keel, scarf joint,');
     await page.getByLabel('Tags', { exact: true }).press('Enter');
     await page.getByRole('button', { name: 'Take off the tag scarf joint' }).waitFor();
@@ -311,8 +311,11 @@ describe('a cut goes from the desk to live', () => {
 
     await page.getByLabel('Title', { exact: true }).fill('x'.repeat(91));
     await rail()
-      .getByRole('button', { name: /1 characters over the 90/ })
+      .getByRole('button', { name: /1 characters over the 90.*no word of it fits/ })
       .waitFor();
+    // A title of words is cut at one of them, and what went is said.
+    await page.getByLabel('Title', { exact: true }).fill(`Keel ${'oak '.repeat(22)}`);
+    await region('As it will be there').getByText('the end of the title').waitFor();
     await page.getByLabel('Title', { exact: true }).fill('Keel, part two 🛶');
     await page.getByLabel('Title', { exact: true }).blur();
     await page.getByRole('radio', { name: /Everyone/ }).check();
@@ -320,7 +323,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByText('all saved').waitFor();
     await page.reload();
     await page.getByRole('heading', { level: 1, name: 'Keel, part two 🛶' }).waitFor();
-    expect(await page.getByLabel('Description').inputValue()).toContain('bolt the keel');
+    expect(await page.getByLabel('Summary').inputValue()).toContain('bolt the keel');
     await expectAccessible(page);
   });
 

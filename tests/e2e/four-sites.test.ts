@@ -113,7 +113,7 @@ describe('one video goes everywhere it should', () => {
     await page.getByLabel('Marker file').setInputFiles(chapters);
     await page.getByRole('dialog').getByRole('button', { name: 'Take them' }).click();
     await page.getByLabel('Title', { exact: true }).fill('The spokeshave 🪵');
-    await page.getByLabel('Description').fill('Flat sole, sharp iron, no hurry.\nMore at https://marrowquay.example');
+    await page.getByLabel('Summary').fill('Flat sole, sharp iron, no hurry.\nMore at https://marrowquay.example');
     await page.getByLabel('Tags', { exact: true }).fill('spokeshave, hand tools,');
     await page.getByLabel('Tags', { exact: true }).press('Enter');
     for (const name of CHANNELS) await tickOf(name).click();
@@ -174,10 +174,14 @@ describe('one video goes everywhere it should', () => {
       await dialog.getByLabel('Text').fill('A sharp spokeshave sings.');
       await dialog.getByText('#handtools').waitFor();
     });
-    await own('Tide Notes', (dialog) => dialog.getByLabel('Privacy').selectOption({ label: 'Closed' }));
+    await own('Tide Notes', async (dialog) => {
+      await dialog.getByText('Everything else that can be set').click();
+      await dialog.getByLabel('Privacy').selectOption({ label: 'Only me' });
+      await dialog.getByText('◆ set here').waitFor();
+    });
     await rail().getByText('Its own here: privacy').waitFor();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
-    expect(await page.getByLabel('Description').inputValue()).toContain('https://marrowquay.example');
+    expect(await page.getByLabel('Summary').inputValue()).toContain('https://marrowquay.example');
   });
 
   it('sends to all of them together; each goes its own way', async () => {
@@ -196,6 +200,8 @@ describe('one video goes everywhere it should', () => {
     const watch = await (await browser.newContext()).newPage();
     const shows = async (channel: string, ...texts: (string | RegExp)[]) => {
       await watch.goto(links.get(channel) ?? '');
+      const rest = watch.getByText('Show all of it');
+      if ((await rest.count()) > 0) await rest.click();
       for (const text of texts) await watch.getByText(text).first().waitFor();
       await watch.waitForFunction(() => (document.querySelector('video')?.readyState ?? 0) > 0);
       await expectAccessible(watch);

@@ -61,7 +61,6 @@ export function conformance(name: string, make: () => Subject): void {
         chapters: profile.chapters ? chapters : [],
         chapterTimes: profile.chapters ? [0, 15.4, 30].map((seconds) => fraction(seconds * 10, 10)) : [],
         declared: subject.declared,
-        leftOut: [],
       };
       session = await subject.session();
       channel = (await adapter.channels(session))[0] as SiteChannel;

@@ -6,7 +6,7 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { editVideo } from '@/desk/edit-video';
-import { lookAtSheet } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { sendVideo } from '@/desk/send';
 import type { DropView } from '@/desk/views';
 import { closeDatabase } from '@/store/database';
@@ -42,7 +42,7 @@ describe('kill -9 of the worker', () => {
     await setFaults({ kind: 'line', match: 'crash', bytes: 2_000_000 });
     startWorker();
     const videoId = await bringFile(clip, 'Marrow Quay', `crash-${name.replaceAll(' ', '-')}.mp4`);
-    await editVideo(videoId, { privacy: 'everyone', description: 'Killed and gone on' });
+    await editVideo(videoId, { privacy: 'everyone', summary: 'Killed and gone on' });
     await sendVideo(videoId);
     const deadline = Date.now() + 30_000;
     while (!is(onlyDrop(await lookAtSheet(videoId)))) {

@@ -8,9 +8,11 @@ import { chapterLines, chapterText } from '@/core/chapters';
 import { MARKER_WRITERS } from '@/core/markers';
 import { fraction } from '@/core/time';
 import { announceCut, discardVideo, noteCutArrived } from '@/desk/bring-cut';
-import { editVideo, redo, tickChannel, undo } from '@/desk/edit-video';
+import { redo, undo } from '@/desk/changes';
+import { editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtHealth } from '@/desk/health';
-import { lookAtMarkers, lookAtSheet } from '@/desk/look';
+import { lookAtMarkers } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { editMarkers, exportMarkers, importMarkers } from '@/desk/markers';
 import { bringPicture, takeFrameAsPicture } from '@/desk/pictures';
 import { recordOf } from '@/desk/record';
@@ -138,29 +140,28 @@ describe('the record', () => {
   it('keeps every sign, undoes and redoes each change', async () => {
     const videoId = await readVideo(clip, 'undo_me.mp4');
     await editVideo(videoId, { title: 'Keel 🛶 <b>"\'' });
-    await editVideo(videoId, { tags: ['a', 'A', ' b '], privacy: 'link' });
+    await editVideo(videoId, { tags: { way: 'add', items: ['a', 'A', ' b '] }, privacy: 'link' });
     const sheet = () => lookAtSheet(videoId);
     expect(await sheet()).toMatchObject({
       title: 'Keel 🛶 <b>"\'',
-      tags: ['a', 'b'],
-      privacy: 'link',
+      values: { tags: ['a', 'b'], privacy: 'link' },
       titleFrom: 'person',
     });
     expect(await undo(videoId)).toBe('privacy');
     expect(await undo(videoId)).toBe('tags');
     expect(await undo(videoId)).toBe('title');
-    expect(await sheet()).toMatchObject({ title: 'Undo me', tags: [], privacy: 'private', canRedo: true });
+    expect(await sheet()).toMatchObject({ title: 'Undo me', values: { tags: [], privacy: 'private' }, canRedo: true });
     await redo(videoId);
     expect((await sheet()).title).toBe('Keel 🛶 <b>"\'');
-    await editVideo(videoId, { description: 'new' });
+    await editVideo(videoId, { summary: 'new' });
     expect((await sheet()).canRedo).toBe(false);
   });
 
   it('takes one thought of typing back as one', async () => {
     const videoId = await readVideo();
-    for (const text of ['W', 'We', 'We cut']) await editVideo(videoId, { description: text });
+    for (const text of ['W', 'We', 'We cut']) await editVideo(videoId, { summary: text });
     await undo(videoId);
-    expect((await lookAtSheet(videoId)).description).toBe('');
+    expect((await lookAtSheet(videoId)).summary).toBe('');
   });
 
   it('refuses what is no field, or no value of it', async () => {

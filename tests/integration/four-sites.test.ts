@@ -1,15 +1,17 @@
 import type { ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { editOnChannel, editVideo, tickChannel, undo } from '@/desk/edit-video';
-import { lookAtBoard, lookAtChannels, lookAtSheet } from '@/desk/look';
+import { undo } from '@/desk/changes';
+import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
+import { lookAtBoard, lookAtChannels } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { makePlaylist } from '@/desk/playlists';
-import { actOnDrop, sendVideo, setPlaylists } from '@/desk/send';
+import { actOnDrop, sendVideo } from '@/desk/send';
 import type { SheetChannel } from '@/desk/views';
 import { closeDatabase } from '@/store/database';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
-import { bringFile, onlyDrop, setFaultsAt, untilSheet, untilState, videosAt, YARD, yardSession } from '../setup/desk';
+import { bringFile, setFaultsAt, untilSheet, untilState, videosAt, YARD, yardSession } from '../setup/desk';
 
 let worker: ChildProcess;
 const clip = makeClip({ name: 'four-sites-short.mp4', seconds: 3 });
@@ -53,12 +55,12 @@ describe('a shop that reviews', () => {
       ...{ reason: 'The strop is not named', remedy: 'Name it' },
     });
     const videoId = await ready('strop.mp4', 'Marrow Quay Tools');
-    await editVideo(videoId, { privacy: 'everyone', declarations: { products: ['2000000000053'] } });
+    await editVideo(videoId, { privacy: 'everyone', products: ['2000000000053'] });
     expect(await sendVideo(videoId)).toEqual({ sent: ['Marrow Quay Tools'], notReady: [] });
     const { id, snag } = await untilState(videoId, 'snag');
     expect(snag).toMatchObject({ kind: 'review', at: 'clearing', remedy: 'Name it' });
     expect(snag?.what).toContain('Turned down in review: The strop is not named');
-    await editVideo(videoId, { description: 'We strop the iron.' });
+    await editVideo(videoId, { summary: 'We strop the iron.' });
     await actOnDrop(id, { action: 'try again' });
     await untilState(videoId, 'live');
     const there = (await videosAt('stallmarket')).find((clipThere) => clipThere.fileName === 'strop.mp4');
@@ -81,15 +83,15 @@ describe('short posts', () => {
 
   it('are not sent over the limit, whichever way they come', async () => {
     const videoId = await ready('long-pip.mp4', '@marrowquay');
-    await editOnChannel(videoId, { channelId: idOf('@marrowquay'), own: { text: 'x'.repeat(241) } });
+    await editOnChannel(videoId, { channelId: idOf('@marrowquay'), set: { text: 'x'.repeat(241) } });
     expect((await sendVideo(videoId)).notReady[0]?.missing[0]).toContain('1 characters over the 240');
     expect((await lookAtBoard()).rows.find((row) => row.videoId === videoId)?.drops[0]?.missing).toBe(1);
-    await editOnChannel(videoId, { channelId: idOf('@marrowquay'), own: { text: 'Short.' } });
+    await editOnChannel(videoId, { channelId: idOf('@marrowquay'), set: { text: 'Short.' } });
     await sendVideo(videoId);
     const held = await untilState(videoId, 'held');
     await actOnDrop(held.id, { action: 'open' });
     await untilState(videoId, 'live');
-    await editOnChannel(videoId, { channelId: idOf('@marrowquay'), own: { text: 'x'.repeat(241) } });
+    await editOnChannel(videoId, { channelId: idOf('@marrowquay'), set: { text: 'x'.repeat(241) } });
     await expect(actOnDrop(held.id, { action: 'revise' })).rejects.toThrow('1 characters over the 240');
   });
 });
@@ -98,30 +100,33 @@ describe('what is set for one channel alone', () => {
   it('can be undone, and comes back with a tick that was taken off by mistake', async () => {
     const videoId = await ready('own-words.mp4', 'Marrow Quay Films');
     const own = async () => {
-      const { ticked, own: words, ownPrivacy, chosenPlaylists } = await channelOf(videoId, 'Marrow Quay Films');
-      return { ticked, words, ownPrivacy, chosenPlaylists };
+      const { ticked, own: words, chosenPlaylists } = await channelOf(videoId, 'Marrow Quay Films');
+      return { ticked, words, chosenPlaylists };
     };
     const collection = await makePlaylist(idOf('Marrow Quay Films'), { title: 'Own words' });
-    await setPlaylists(onlyDrop(await lookAtSheet(videoId)).id, { playlists: [collection.sitePlaylistId] });
-    await editOnChannel(videoId, { channelId: idOf('Marrow Quay Films'), own: { title: 'Its own' }, privacy: 'link' });
-    const set = { ticked: true, words: { title: 'Its own' }, ownPrivacy: 'link' };
+    await editOnChannel(videoId, {
+      channelId: idOf('Marrow Quay Films'),
+      playlists: [collection.sitePlaylistId],
+    });
+    await editOnChannel(videoId, { channelId: idOf('Marrow Quay Films'), set: { title: 'Its own', privacy: 'link' } });
+    const set = { ticked: true, words: { title: 'Its own', privacy: 'link' } };
     expect(await own()).toMatchObject({ ...set, chosenPlaylists: [collection.sitePlaylistId] });
     await tickChannel(videoId, idOf('Marrow Quay Films'), false);
     expect((await own()).ticked).toBe(false);
     await undo(videoId);
     expect(await own()).toMatchObject({ ...set, chosenPlaylists: [collection.sitePlaylistId] });
     await undo(videoId);
-    expect(await own()).toMatchObject({ words: {}, ownPrivacy: undefined });
+    expect((await own()).words).toEqual({});
     // Two fields saved one right after the other, neither knowing of the other.
     const only = { channelId: idOf('Marrow Quay Films') };
     await Promise.all([
-      editOnChannel(videoId, { ...only, own: { title: 'Its own' } }),
-      editOnChannel(videoId, { ...only, own: { text: 'And its text' } }),
+      editOnChannel(videoId, { ...only, set: { title: 'Its own' } }),
+      editOnChannel(videoId, { ...only, set: { text: 'And its text' } }),
     ]);
     expect((await own()).words).toEqual({ title: 'Its own', text: 'And its text' });
-    await editOnChannel(videoId, { ...only, own: { title: ' ' } });
+    await editOnChannel(videoId, { ...only, set: { title: ' ' } });
     expect((await own()).words).toEqual({ text: 'And its text' });
-    await expect(editOnChannel(videoId, { channelId: idOf('Tide Notes'), own: {} })).rejects.toMatchObject({
+    await expect(editOnChannel(videoId, { channelId: idOf('Tide Notes'), set: {} })).rejects.toMatchObject({
       kind: 'not found',
     });
   });
@@ -132,7 +137,7 @@ describe('adverts', () => {
     const videoId = await ready('adverts.mp4', 'Quay School');
     expect((await channelOf(videoId, 'Quay School')).rules.declares?.fields).not.toContain('adverts');
     expect((await channelOf(videoId, 'Marrow Quay')).rules.declares?.fields).toContain('adverts');
-    await editVideo(videoId, { declarations: { adverts: 'by interest' } });
+    await editVideo(videoId, { adverts: 'by interest' });
     await sendVideo(videoId);
     await untilState(videoId, 'held');
   });

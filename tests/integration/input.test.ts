@@ -1,20 +1,22 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { announceCut } from '@/desk/bring-cut';
 import { bringCaptions, dropCaptions, openCaptions } from '@/desk/captions';
-import { editOnChannel, editVideo, redo, tickChannel, undo } from '@/desk/edit-video';
-import { lookAtMarkers, lookAtSheet } from '@/desk/look';
+import { redo, undo } from '@/desk/changes';
+import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
+import { lookAtMarkers } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { editMarkers, exportMarkers, importMarkers, previewMarkers } from '@/desk/markers';
-import { setPlaylists } from '@/desk/send';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { makeVideo } from '@/store/videos';
 import { connectedChannels } from '../setup/desk';
+import { newVideo } from '../setup/new-video';
 
 let videoId: string;
 let channels: Map<string, string>;
 beforeAll(async () => {
   channels = await connectedChannels();
-  videoId = await makeVideo(database(), 'Bad input');
+  videoId = await makeVideo(database(), newVideo('Bad input'));
   for (const name of ['Marrow Quay', 'Tide Notes']) await tickChannel(videoId, channels.get(name) ?? '', true);
 });
 afterAll(closeDatabase);
@@ -26,24 +28,25 @@ const track = (text = 'The tide turns') => bytes(`1\n00:00:01,000 --> 00:00:03,0
 describe('bad input', () => {
   it.each<[string, unknown, RegExp]>([
     ['a title without end', { title: 'x'.repeat(1001) }, /at most 1,000 characters/],
-    ['a description without end', { description: 'x'.repeat(100_001) }, /at most 100,000/],
-    ['tags without end', { tags: Array.from({ length: 501 }, () => 'x') }, /at most 500 tags/],
-    ['tags that are no text', { tags: [{}] }, /tags/],
-    ['a language that is no tag', { declarations: { language: 'English, please' } }, /by its tag/],
-    ['a day that is none', { declarations: { recordedOn: '2026-02-30' } }, /recording date looks like/],
-    ['a month that is none', { declarations: { recordedOn: '2026-13-01' } }, /recording date looks like/],
-    ['a day in another form', { declarations: { recordedOn: '24.11.2026' } }, /looks like/],
-    ['a licence that is none', { declarations: { licence: 'mine' } }, /licence/],
-    ['comments that are none', { declarations: { comments: 'loud' } }, /comments/],
-    ['a declaration that is none', { declarations: { colour: 'red' } }, /unspecified/],
-    ['credits without end', { declarations: { credits: Array(51).fill({ role: 'a', name: 'b' }) } }, /50 credits/],
+    ['a summary without end', { summary: 'x'.repeat(100_001) }, /at most 100,000/],
+    ['tags without end', { tags: { way: 'add', items: Array.from({ length: 501 }, () => 'x') } }, /at most 500 tags/],
+    ['tags that are no text', { tags: { way: 'add', items: [{}] } }, /tags/],
+    ['tags without a way', { tags: ['keel'] }, /tags of a layer are given as/],
+    ['a language that is no tag', { language: 'English, please' }, /by its tag/],
+    ['a day that is none', { recordedOn: '2026-02-30' }, /recording date looks like/],
+    ['a month that is none', { recordedOn: '2026-13-01' }, /recording date looks like/],
+    ['a day in another form', { recordedOn: '24.11.2026' }, /looks like/],
+    ['a licence that is none', { licence: 'mine' }, /licence/],
+    ['comments that are none', { comments: 'loud' }, /comments/],
+    ['a declaration that is none', { colour: 'red' }, /unspecified/],
+    ['credits without end', { credits: Array(51).fill({ role: 'a', name: 'b' }) }, /50 credits/],
     ['an out point before the in point', { timeLine: lineOf(5, 4) }, /after the in point/],
     ['a time line with a rate of nothing', { timeLine: { ...lineOf(0, 4), to: { num: 1, den: 0 } } }, /den/],
     ['a start that is no frame', { timeLine: { ...lineOf(0, 4), startFrame: -1 } }, /startFrame/],
     ['a choice of places that are none', { chapterChoice: { colours: [], places: ['moon'], name: '' } }, /places/],
     ['a picture that is no id', { pictureId: '../../etc/passwd' }, /no id/],
-    ['a list', [1, 2], /object/],
-    ['nothing that is a record', 'title', /object/],
+    ['a list', [1, 2], /unspecified|object/],
+    ['nothing that is a record', 'title', /unspecified|object/],
   ])('%s is refused, and changes nothing', async (_, edit, says) => {
     const before = await sheet();
     await expect(editVideo(videoId, edit)).rejects.toThrow(says);
@@ -63,13 +66,13 @@ describe('bad input', () => {
 
   it.each<[string, () => Promise<unknown>]>([
     ['of the record', () => editVideo(newId(), { title: 'x' })],
-    ['of a channel', () => editOnChannel(newId(), { channelId: newId(), own: {} })],
+    ['of a channel', () => editOnChannel(newId(), { channelId: newId(), set: {} })],
     ['of a tick', () => tickChannel(newId(), channels.get('Marrow Quay') ?? '', true)],
     ['of markers', () => editMarkers(newId(), { put: [] })],
     ['of a marker file', () => previewMarkers(newId(), bytes('0:00 One'))],
     ['of captions', () => bringCaptions(newId(), track(), { language: 'en' })],
     ['of a caption track', () => openCaptions(newId())],
-    ['of playlists', () => setPlaylists(newId(), { playlists: [] })],
+    ['of playlists', () => editOnChannel(newId(), { channelId: newId(), playlists: [] })],
     ['of undo', () => undo(newId())],
     ['of redo', () => redo(newId())],
     ['of a Sheet', () => lookAtSheet(newId())],
@@ -148,7 +151,7 @@ describe('captions', () => {
   });
 
   it('of another video are not taken', async () => {
-    const other = await makeVideo(database(), 'Another');
+    const other = await makeVideo(database(), newVideo('Another'));
     const [own] = (await sheet()).captions;
     await editVideo(other, { captions: [own?.id ?? ''] });
     expect((await lookAtSheet(other)).captions).toEqual([]);
@@ -158,10 +161,10 @@ describe('captions', () => {
 
 describe('undo', () => {
   it('takes back two declarations one by one, and typing in one of them as one', async () => {
-    const place = async () => (await sheet()).declarations;
-    for (const text of ['Y', 'Ya', 'Yard']) await editVideo(videoId, { declarations: { place: text } });
-    await editVideo(videoId, { declarations: { ratings: false } });
-    await editVideo(videoId, { declarations: { embedding: false } });
+    const place = async () => (await sheet()).values;
+    for (const text of ['Y', 'Ya', 'Yard']) await editVideo(videoId, { place: text });
+    await editVideo(videoId, { ratings: false });
+    await editVideo(videoId, { embedding: false });
     expect(await place()).toMatchObject({ place: 'Yard', ratings: false, embedding: false });
     await undo(videoId);
     expect(await place()).toMatchObject({ place: 'Yard', ratings: false, embedding: true });
@@ -174,8 +177,8 @@ describe('undo', () => {
   it('takes back what was set for two channels one by one', async () => {
     const [one, two] = ['Marrow Quay', 'Tide Notes'].map((name) => channels.get(name) ?? '');
     const own = async (id: string | undefined) => (await sheet()).channels.find((each) => each.id === id)?.own;
-    await editOnChannel(videoId, { channelId: one, own: { title: 'One' } });
-    await editOnChannel(videoId, { channelId: two, own: { title: 'Two' } });
+    await editOnChannel(videoId, { channelId: one, set: { title: 'One' } });
+    await editOnChannel(videoId, { channelId: two, set: { title: 'Two' } });
     await undo(videoId);
     expect([await own(one), await own(two)]).toEqual([{ title: 'One' }, {}]);
     await redo(videoId);

@@ -1,11 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { tickChannel } from '@/desk/edit-video';
-import { lookAtBoard, lookAtChannels, lookAtSheet, lookAtStatus } from '@/desk/look';
+import { lookAtBoard, lookAtChannels, lookAtStatus } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { editMarkers } from '@/desk/markers';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { makeVideo } from '@/store/videos';
 import { connectedChannels } from '../setup/desk';
+import { newVideo } from '../setup/new-video';
 
 let channels: string[];
 beforeAll(async () => {
@@ -18,7 +20,7 @@ afterAll(closeDatabase);
 async function more(count: number): Promise<string> {
   let last = '';
   for (let n = 0; n < count; n += 1) {
-    last = await makeVideo(database(), `One of many ${n}`);
+    last = await makeVideo(database(), newVideo(`One of many ${n}`));
     for (const channel of channels) await tickChannel(last, channel, true);
     await putMarkers(last, 3);
   }

@@ -11,6 +11,7 @@ import { newId } from '@/store/ids';
 import { applyMarkerChange, markersOf } from '@/store/markers';
 import { migrations } from '@/store/migrations';
 import { makeVideo, videoById } from '@/store/videos';
+import { newVideo } from '../setup/new-video';
 
 const made: string[] = [];
 
@@ -50,7 +51,7 @@ describe('the store', () => {
   it('keeps every sign of Unicode', async () => {
     const db = database();
     const title = '🛶 ⚓ Zażółć 𝔎 "quote" \\ \u200b';
-    const id = await makeVideo(db, title);
+    const id = await makeVideo(db, newVideo(title));
     expect((await videoById(db, id))?.title).toBe(title);
   });
 
@@ -75,7 +76,7 @@ describe('the store', () => {
 
   it('puts, changes and takes away markers by the thousand', async () => {
     const db = database();
-    const video = await makeVideo(db, 'many');
+    const video = await makeVideo(db, newVideo('many'));
     const put = Array.from({ length: 1200 }, (_, n) => ({
       id: newId(),
       time: { num: n, den: 25 },
@@ -100,7 +101,7 @@ describe('the store', () => {
 describe('drops in the store', () => {
   it('move by the table only, each move written down, and only by who holds the claim', async () => {
     const db = database();
-    const video = await makeVideo(db, 'drops');
+    const video = await makeVideo(db, newVideo('drops'));
     await makeDrop(db, video, await channel('Drops'));
     const [draft] = await dropsOf(db, [video]);
     if (!draft) throw new Error('There is no drop');

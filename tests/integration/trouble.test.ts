@@ -2,7 +2,8 @@ import type { ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { editVideo } from '@/desk/edit-video';
-import { lookAtChannels, lookAtSheet } from '@/desk/look';
+import { lookAtChannels } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { actOnDrop, sendVideo } from '@/desk/send';
 import { closeDatabase } from '@/store/database';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
@@ -130,7 +131,7 @@ describe('trouble at the site', () => {
   it('changes made while it is live are sent on one action, and it stays live', async () => {
     const videoId = await sent('revised.mp4', 'everyone');
     const live = await untilState(videoId, 'live');
-    await editVideo(videoId, { title: 'Revised ⛵', tags: ['keel'] });
+    await editVideo(videoId, { title: 'Revised ⛵', tags: { way: 'add', items: ['keel'] } });
     expect((await lookAtSheet(videoId)).channels.find((channel) => channel.drop)?.changedSince).toBe(true);
     await actOnDrop(live.id, { action: 'revise' });
     await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live');

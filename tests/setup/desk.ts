@@ -4,7 +4,8 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
 import { editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtChannels, lookAtSheet } from '@/desk/look';
+import { lookAtChannels } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { sessionFor } from '@/desk/session';
 import type { DropView, SheetView } from '@/desk/views';
 import type { Session } from '@/sites/contract';
@@ -71,7 +72,7 @@ export async function bringFile(
   const { cut } = await announceCut({ fileName, size });
   await files().put(cut.fileKey, createReadStream(file));
   await noteCutArrived(cut.id, size);
-  await editVideo(cut.videoId, { declarations: { forChildren: false } });
+  await editVideo(cut.videoId, { forChildren: false });
   const channelId = (await connectedChannels()).get(channel);
   if (channelId) await tickChannel(cut.videoId, channelId, true);
   return cut.videoId;

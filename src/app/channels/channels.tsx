@@ -1,6 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
+import Link from 'next/link';
 import { AlertDialog } from 'radix-ui';
 import { useEffect } from 'react';
 import type { ChannelsView } from '@/desk/views';
@@ -51,6 +52,9 @@ function SiteBlock({ site }: { site: SiteView }) {
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-line border-b px-4 py-3">
         <h2>{site.name}</h2>
         <span className="text-soft">{site.kind}</span>
+        <Link href={`/channels/site/${site.id}`} className="textlink text-[13px]">
+          Defaults of the site
+        </Link>
         <a
           href={`/api/connect/${site.id}`}
           className={`ml-auto rounded-full px-4 py-2 font-semibold text-sm leading-none ${any ? 'text-copper shadow-[inset_0_0_0_1.5px_var(--copper)] hover:bg-copper-wash' : 'bg-copper text-card hover:brightness-110'}`}
@@ -105,6 +109,9 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
             <a href={channel.address} target="_blank" rel="noreferrer" className="font-semibold hover:underline">
               {channel.name}
             </a>
+            <Link href={`/channels/${channel.id}`} className="textlink float-right text-[13px]">
+              Defaults
+            </Link>
             {site.groups && (
               <p className="text-[13px] text-soft">
                 {channel.playlists.length === 0

@@ -1,6 +1,6 @@
 import type { ChapterRules } from '../chapters';
 import type { DeclarationRules } from '../declarations';
-import type { TagRules, TextLimit } from '../words';
+import type { TagRules, TextLimit, TextUnit } from '../words';
 
 /** Who may see a video: everyone, only people with the link, or only its owner. */
 export const PRIVACIES = ['everyone', 'link', 'private'] as const;
@@ -30,6 +30,13 @@ export interface ChapterWay {
   rules: ChapterRules;
 }
 
+/** What a site shows of a text before it folds the rest away: so many lines, or signs by its count, whichever ends first. */
+export interface Fold {
+  lines: number;
+  most: number;
+  unit: TextUnit;
+}
+
 /** What a site takes, as data: the same figures serve the Sheet, the route handlers and the command line. */
 export interface SiteRules {
   name: string;
@@ -37,6 +44,8 @@ export interface SiteRules {
   title: TextLimit | undefined;
   /** Where the site has no title, the text begins with it. */
   text: (TextLimit & { forbidden: readonly string[]; links: boolean }) | undefined;
+  /** Where the site folds long texts. */
+  fold: Fold | undefined;
   /** A list beside the text, or # words at its end, as many as there is room for. */
   tags: TagRules | 'words in the text' | undefined;
   chapters: ChapterWay | undefined;

@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import type { Chapter } from '../chapters';
 import { PLAIN_DECLARATIONS } from '../declarations';
 import type { CutFacts, SiteRules } from '../delivery';
 import { fraction } from '../time';
+import { PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
 import { differences, fieldsMeant } from './proof';
 import { missingFor, type ReadinessInput } from './readiness';
-import { wordsForSite } from './words-for-site';
+import { type RecordWords, wordsForSite } from './words-for-site';
 
 const SITE: SiteRules = {
   name: 'Testfold',
@@ -17,6 +19,7 @@ const SITE: SiteRules = {
   },
   title: { most: 10, unit: 'utf16' },
   text: { most: 50, unit: 'utf16', forbidden: ['<'], links: true },
+  fold: undefined,
   tags: { most: 2, mostWithCommas: 20, longest: undefined },
   chapters: { way: 'description', rules: { firstAtZero: true, fewest: 3, shortest: 10 } },
   picture: { shape: { width: 16, height: 9 }, narrowest: 1280, largest: 1000, types: ['image/png'] },
@@ -35,11 +38,24 @@ const FACTS: CutFacts = {
   audio: undefined,
 };
 
+const RECORD: RecordWords = {
+  title: 'Keel',
+  summary: 'Text',
+  titlePattern: PLAIN_TITLE,
+  template: PLAIN_TEMPLATE,
+  tags: ['a'],
+  links: [],
+  declarations: PLAIN_DECLARATIONS,
+  names: { channel: 'Quay', series: '', episode: '', date: '', shelf: {} },
+};
+
+const fitted = (record: Partial<RecordWords> = {}, own = {}, chapters: Chapter[] = []) =>
+  wordsForSite({ ...RECORD, ...record }, own, chapters, fraction(50), SITE);
+
 const READY: ReadinessInput = {
-  words: { title: 'Keel', description: 'Text', tags: ['a'], privacy: 'private', declarations: PLAIN_DECLARATIONS },
-  own: {},
+  fitted: fitted(),
+  declarations: PLAIN_DECLARATIONS,
   privacy: 'private',
-  chapters: [],
   facts: FACTS,
   cutRefused: undefined,
   picture: undefined,
@@ -60,10 +76,9 @@ describe('readiness', () => {
   it('names each thing that is missing with its place', () => {
     const missing = missingFor(
       {
-        words: { ...READY.words, title: 'A title far too long', description: '<b>', tags: ['a', 'b', 'c'] },
-        own: {},
+        fitted: fitted({ summary: '<b>' }, { title: 'A title far too long' }, [chapter(0, 'A'), chapter(45, 'B')]),
+        declarations: PLAIN_DECLARATIONS,
         privacy: 'link',
-        chapters: [chapter(0, 'A'), chapter(45, 'B')],
         facts: { ...FACTS, container: 'mkv', size: 2000, duration: fraction(70) },
         cutRefused: undefined,
         picture: { width: 640, height: 480, size: 2000, type: 'image/gif' },
@@ -73,11 +88,11 @@ describe('readiness', () => {
     const places = missing.map((each) => each.place);
     expect(places.filter((place) => place === 'cut')).toHaveLength(3);
     expect(places.filter((place) => place === 'picture')).toHaveLength(4);
-    for (const place of ['chapters', 'title', 'description', 'tags', 'privacy']) expect(places).toContain(place);
+    for (const place of ['chapters', 'title', 'summary', 'privacy']) expect(places).toContain(place);
   });
 
   it('wants a title, and says what is wrong with a refused cut', () => {
-    const missing = missingFor({ ...READY, cutRefused: 'It breaks off', words: { ...READY.words, title: ' ' } }, SITE);
+    const missing = missingFor({ ...READY, cutRefused: 'It breaks off', fitted: fitted({ title: ' ' }) }, SITE);
     expect(missing.map((each) => each.what)).toEqual(['It breaks off', 'The title is empty']);
   });
 });
@@ -85,9 +100,10 @@ describe('readiness', () => {
 describe('words for a site', () => {
   it('carry the chapters below the description where the site takes them so', () => {
     const chapters = [chapter(0, 'A'), chapter(15, 'B'), chapter(30, 'C')];
-    const words = wordsForSite(READY.words, {}, chapters, fraction(50), SITE);
+    const { words } = fitted({}, {}, chapters);
     expect(words.text).toBe('Text\n\n0:00 A\n0:15 B\n0:30 C');
-    expect(wordsForSite(READY.words, {}, chapters, fraction(50), { ...SITE, chapters: undefined }).text).toBe('Text');
+    const without = wordsForSite(RECORD, {}, chapters, fraction(50), { ...SITE, chapters: undefined });
+    expect(without.words.text).toBe('Text');
   });
 });
 

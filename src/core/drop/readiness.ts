@@ -1,16 +1,14 @@
-import { type Chapter, chapterFindings } from '../chapters';
-import { type DeclarationField, declarationFindings } from '../declarations';
+import { type DeclarationField, type Declarations, declarationFindings } from '../declarations';
 import { type CutFacts, type Privacy, reasonsNotTaken, type SiteRules } from '../delivery';
-import { linksIn, overLimit, tagFindings } from '../words';
-import { type OwnWords, type RecordWords, wordsForSite } from './words-for-site';
+import type { FittedWords } from './words-for-site';
 
 /** A place on the Sheet that a missing thing leads to. */
 export type SheetPlace =
   | 'cut'
   | 'chapters'
   | 'title'
-  | 'description'
-  | 'tags'
+  | 'summary'
+  | 'template'
   | 'picture'
   | 'privacy'
   | `declared-${DeclarationField}`;
@@ -31,11 +29,10 @@ export interface PictureFacts {
 
 /** What readiness is judged by; `facts` are undefined until the cut has arrived and been read. */
 export interface ReadinessInput {
-  words: RecordWords;
-  /** What was written, and chosen, for this channel alone. */
-  own: OwnWords;
+  /** The words as they are fitted to the site. */
+  fitted: FittedWords;
+  declarations: Declarations;
   privacy: Privacy;
-  chapters: readonly Chapter[];
   facts: CutFacts | undefined;
   cutRefused: string | undefined;
   picture: PictureFacts | undefined;
@@ -43,39 +40,15 @@ export interface ReadinessInput {
 
 /** What keeps a video from going to a site, in the order of the Sheet; none means that it is ready. */
 export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
-  const { words, facts, chapters } = input;
+  const { fitted, facts } = input;
   const missing: Missing[] = [];
   const need = (place: SheetPlace, what: string | undefined) => what && missing.push({ place, what });
 
   if (input.cutRefused) need('cut', input.cutRefused);
   if (facts) for (const reason of reasonsNotTaken(facts, site)) need('cut', reason);
-  if (site.chapters) {
-    for (const finding of chapterFindings(chapters, site.chapters.rules, facts?.duration)) {
-      const title = finding.index === undefined ? '' : `“${chapters[finding.index]?.title}”: `;
-      need('chapters', `${title}${finding.what}`);
-    }
-  }
-  const fitted = wordsForSite(words, input.own, chapters, facts?.duration, site);
-  if (site.title) {
-    if (fitted.title === '') need('title', 'The title is empty');
-    const over = overLimit(fitted.title, site.title, site.name);
-    need('title', over && `The title is ${over}`);
-  }
-  if (site.text) {
-    const over = overLimit(fitted.text, site.text, site.name);
-    const what = site.title ? 'The description with its chapters' : 'The text';
-    need('description', over && `${what} is ${over}`);
-    if (fitted.text === '' && !site.title) need('description', 'The text is empty');
-    const [link] = site.text.links ? [] : linksIn(fitted.text);
-    need('description', link && `${site.name} takes no links in the text: ${link}`);
-    for (const sign of site.text.forbidden) {
-      if (fitted.text.includes(sign)) need('description', `${site.name} does not take ${sign} in the description`);
-    }
-  }
-  if (typeof site.tags === 'object')
-    for (const what of tagFindings(fitted.tags, site.tags, site.name)) need('tags', what);
+  for (const { place, what } of fitted.findings) need(place, what);
   for (const what of pictureFindings(input.picture, site, facts)) need('picture', what);
-  for (const { field, what } of declarationFindings(words.declarations, site.declares, site.name)) {
+  for (const { field, what } of declarationFindings(input.declarations, site.declares, site.name)) {
     need(`declared-${field}`, what);
   }
   if (!(input.privacy in site.privacies)) need('privacy', privacyMissing(input.privacy, site));

@@ -3,14 +3,17 @@ import { describe, expect, it } from 'vitest';
 import { PLAIN_DECLARATIONS } from '../declarations';
 import type { SiteRules } from '../delivery';
 import { fraction } from '../time';
-import { hashWord, linksIn, textLength } from '../words';
-import { wordsForSite } from './words-for-site';
+import { hashWord, linksIn, PLAIN_TEMPLATE, PLAIN_TITLE, textLength } from '../words';
+import { type RecordWords, wordsForSite } from './words-for-site';
 
 const RECORD = {
   title: 'The spokeshave',
-  description: 'Flat sole, sharp iron.',
+  summary: 'Flat sole, sharp iron.',
+  titlePattern: PLAIN_TITLE,
+  template: PLAIN_TEMPLATE,
+  links: [],
   tags: ['spokeshave', 'hand tools', 'Öl & Pech'],
-  privacy: 'private' as const,
+  names: { channel: 'Marrow Quay', series: '', episode: '', date: '', shelf: {} },
   declarations: { ...PLAIN_DECLARATIONS, forChildren: true, credits: [{ role: 'Camera', name: 'Isa' }] },
 };
 
@@ -19,6 +22,7 @@ const POSTS: SiteRules = {
   file: { containers: [], videoCodecs: [], largest: 1, longest: undefined, mostPixels: undefined },
   title: undefined,
   text: { most: 60, unit: 'grapheme', forbidden: [], links: true },
+  fold: undefined,
   tags: 'words in the text',
   chapters: undefined,
   picture: undefined,
@@ -28,8 +32,11 @@ const POSTS: SiteRules = {
   captions: false,
 };
 
-const wordsOf = (rules: Partial<SiteRules> = {}, own = {}) =>
-  wordsForSite(RECORD, own, [], fraction(60), { ...POSTS, ...rules });
+const fittedFor = (record: Partial<RecordWords>, rules: Partial<SiteRules> = {}, own = {}) => {
+  const { words, ...rest } = wordsForSite({ ...RECORD, ...record }, own, [], fraction(60), { ...POSTS, ...rules });
+  return { ...words, ...rest };
+};
+const wordsOf = (rules: Partial<SiteRules> = {}, own = {}) => fittedFor({}, rules, own);
 
 describe('words of a site without a title', () => {
   it('begin with it, and end in # words while there is room; the others are said', () => {
@@ -44,12 +51,24 @@ describe('words of a site without a title', () => {
     expect(wordsOf({ tags: undefined }, { text: 'Sharp.' }).text).toBe('Sharp.');
   });
 
+  it('are never cut where they were written by hand: what is over is found instead', () => {
+    const { text, findings } = wordsOf({}, { text: 'word '.repeat(20) });
+    expect(text).toContain('word word');
+    expect(findings[0]?.what).toContain('39 characters over the 60');
+  });
+
+  it('say at the template what keeps it from being read', () => {
+    expect(fittedFor({ template: '{{#links}}' }).findings).toEqual([
+      { place: 'template', what: expect.stringContaining('Unclosed section') },
+    ]);
+  });
+
   it('are never over the limit for their # words', () => {
     const tags = fc.array(fc.string({ maxLength: 20 }), { maxLength: 12 });
     fc.assert(
       fc.property(tags, fc.integer({ min: 40, max: 120 }), (all, most) => {
         const text = { ...POSTS.text, most, unit: 'grapheme' as const, forbidden: [], links: true };
-        const words = wordsForSite({ ...RECORD, tags: all }, {}, [], undefined, { ...POSTS, text });
+        const words = fittedFor({ tags: all }, { text });
         expect(textLength(words.text, 'grapheme')).toBeLessThanOrEqual(most);
         for (const tag of all) {
           const word = hashWord(tag);

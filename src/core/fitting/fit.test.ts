@@ -4,6 +4,8 @@ import type { SiteRules } from '../delivery';
 import { fraction } from '../time';
 import { TemplateError, type TextUnit, textLength } from '../words';
 import { type FitInput, fitTags, fitToSite } from './fit';
+import { beforeFold } from './fold';
+import { dayInWords } from './names';
 import { searchFindings } from './search-findings';
 
 const SITE: SiteRules = {
@@ -11,6 +13,7 @@ const SITE: SiteRules = {
   file: { containers: [], videoCodecs: [], largest: 1, longest: undefined, mostPixels: undefined },
   title: { most: 40, unit: 'utf16' },
   text: { most: 400, unit: 'utf16', forbidden: ['<'], links: true },
+  fold: undefined,
   tags: { most: 3, mostWithCommas: 30, longest: 12 },
   chapters: { way: 'description', rules: { firstAtZero: true, fewest: 3, shortest: 10 } },
   picture: undefined,
@@ -48,8 +51,9 @@ const INPUT: FitInput = {
   tags: ['steam bending', 'ribs', 'green oak'],
   chapters: [chapter(0, 'Filling the box'), chapter(24, 'Ninety seconds'), chapter(36, 'What cracked')],
   duration: fraction(60),
-  more: { channel: 'Marrow Quay' },
+  names: { channel: 'Marrow Quay' },
 };
+const whatOf = (input: FitInput, site = SITE) => fitToSite(input, site).findings.map(({ what }) => what);
 const WHOLE = `An hour an inch in the steam box, then ninety seconds to bend it home.
 
 Gear that we use
@@ -112,7 +116,7 @@ describe('a text that has no room', () => {
 
   it('says so where not even one word of it fits', () => {
     const { findings } = fitToSite({ ...INPUT, template: 'A line that never goes\n{{summary}}' }, limited(10));
-    expect(findings[0]).toContain('nothing more of it may go');
+    expect(findings[0]?.what).toContain('nothing more of it may go');
   });
 
   it('is never over the limit by the site’s own count, and loses nothing that is not listed', () => {
@@ -151,10 +155,10 @@ describe('a text that has no room', () => {
 
 describe('what keeps a text from being sent', () => {
   it('a blank that was left open, a name that there is not, a sign that is not taken', () => {
-    expect(fitToSite({ ...INPUT, more: {} }, SITE).findings).toEqual(['The blank “channel” is left open']);
-    expect(fitToSite({ ...INPUT, summary: ' ' }, SITE).findings).toEqual(['The blank “summary” is left open']);
-    expect(fitToSite({ ...INPUT, summary: 'a < b' }, SITE).findings[0]).toContain('does not take <');
-    expect(fitToSite({ ...INPUT, title: '' }, SITE).findings).toContain('The title is empty');
+    expect(whatOf({ ...INPUT, names: {} })).toEqual(['The blank “channel” is left open']);
+    expect(whatOf({ ...INPUT, summary: ' ' })).toEqual(['The blank “summary” is left open']);
+    expect(whatOf({ ...INPUT, summary: 'a < b' })[0]).toContain('does not take <');
+    expect(whatOf({ ...INPUT, title: '' })).toContain('The title is empty');
   });
 
   it('links where the site takes none', () => {
@@ -164,7 +168,7 @@ describe('what keeps a text from being sent', () => {
       text: { most: 900, unit: 'utf8', forbidden: [], links: false },
     };
     const { findings, leftOut, text } = fitToSite({ ...INPUT, summary: 'See www.yard.example' }, shop);
-    expect(findings[0]).toContain('no links');
+    expect(findings[0]?.what).toContain('no links');
     expect(leftOut[0]).toContain('https://yard.example/box: Fold takes no links');
     expect(text).not.toContain('https://');
   });
@@ -196,7 +200,7 @@ describe('what helps search', () => {
     const found = searchFindings({
       title: 'MARROW QUAY: STEAMING RIBS',
       text: 'We bend a rib.',
-      tags: ['steam box', 'Steambox', 'ribs'],
+      tags: ['steam box', 'Steam-Box', 'ribs'],
       channel: 'Marrow Quay',
       earlier: ['Marrow Quay: steaming ribs'],
     });
@@ -205,8 +209,92 @@ describe('what helps search', () => {
       'The title repeats the channel’s name',
       'An earlier video has the same title',
       'Words of the title that the text does not use: marrow, quay, steaming',
-      'The tags “steam box” and “Steambox” say the same',
+      'The title’s phrase is not at the front: “Marrow Quay” is',
+      'The tags “steam box” and “Steam-Box” say the same',
     ]);
     expect(searchFindings({ title: 'The rib', text: 'A rib is bent.', tags: ['rib'] })).toEqual([]);
+  });
+
+  it.each([
+    [{ title: 'Plank by Plank 12: Steaming', phrase: 'Steaming' }, '“Plank by Plank 12:” is'],
+    [{ title: 'Episode 7 – Steaming' }, '“Episode 7 –” is'],
+    [{ title: '#12 Steaming' }, '“#12” is'],
+    [{ title: 'Steaming 12', text: 'Hello!\nWe do some steaming.' }, 'first line uses no word'],
+  ])('says that the phrase comes late: %j', (given, says) => {
+    expect(searchFindings({ text: 'Steaming.', tags: [], ...given }).join()).toContain(says);
+  });
+
+  it.each([{ title: 'Partings of the keel' }, { title: 'Steaming', phrase: 'Steaming' }, { title: 'Week 46' }])(
+    'finds nothing late in %j',
+    (given) => {
+      expect(searchFindings({ text: '', tags: [], ...given })).toEqual([]);
+    },
+  );
+});
+
+describe('names in a template', () => {
+  const names = {
+    channel: 'Marrow Quay',
+    series: 'Plank by Plank',
+    episode: '12',
+    shelf: {
+      'steam-box': { label: 'Steam box plans', url: 'https://l.example/box' },
+      bare: { label: '', url: 'https://l.example/b' },
+    },
+  };
+  const text = (template: string, site = SITE) => fitToSite({ ...INPUT, names, template, chapters: [] }, site).text;
+  const noLinks: SiteRules = { ...SITE, text: { most: 400, unit: 'utf8', forbidden: [], links: false } };
+
+  it('stand for the series, the episode and links of the shelf, as lines or as addresses', () => {
+    expect(text('{{series}} {{episode}}\n{{shelf.steam-box}}\n{{shelf.bare}}\n({{address.steam-box}})')).toBe(
+      'Plank by Plank 12\nSteam box plans: https://l.example/box\nhttps://l.example/b\n(https://l.example/box)',
+    );
+  });
+
+  it('of links vanish where a site takes none, and each is said', () => {
+    const template = '{{summary}}\n{{#takes-links}}Gear:\n{{/takes-links}}{{shelf.steam-box}}';
+    const fitted = fitToSite({ ...INPUT, names, template, links: [], chapters: [] }, noLinks);
+    expect(fitted).toMatchObject({ text: INPUT.summary, findings: [] });
+    expect(fitted.leftOut[0]).toBe('link Steam box plans https://l.example/box: Fold takes no links');
+    expect(text(template)).toContain('Gear:\nSteam box plans: https');
+  });
+
+  it('that the shelf does not have stop it', () => {
+    expect(whatOf({ ...INPUT, names, template: '{{shelf.gone}}' })).toEqual(['There is no link “gone” on the shelf']);
+  });
+
+  it('stand in a title, which loses its parts before its words', () => {
+    const titled = (titlePattern: string, title = INPUT.title) =>
+      fitToSite({ ...INPUT, names, title, titlePattern }, SITE);
+    expect(titled('{{title}} · {{series}} {{episode}}').title).toBe('Steaming the ribs · Plank by Plank 12');
+    const long = titled('{{title}}{{#go.1}} · {{series}}{{/go.1}}', 'Steaming the ribs of the third boat');
+    expect(long).toMatchObject({ title: 'Steaming the ribs of the third boat' });
+    expect(long.leftOut[0]).toContain('parts of the title “Steaming the ribs of the third boat · Plank by Plank”');
+    const longest = titled('{{title}} · {{series}}', 'Steaming the ribs of the third boat');
+    expect(longest.leftOut[0]).toContain('the title’s pattern');
+    expect(titled('{{title}} {{date}}').findings).toEqual([{ place: 'title', what: 'The blank “date” is left open' }]);
+  });
+
+  it('tell the day in the video’s language', () => {
+    expect(dayInWords('2026-11-25', '')).toBe('25 November 2026');
+    expect(dayInWords('2026-11-25', 'de')).toBe('25. November 2026');
+  });
+});
+
+describe('what stands before the fold', () => {
+  it('is so many lines, or so many signs as the site counts, and never half a grapheme', () => {
+    const fold = (lines: number, most: number, unit: TextUnit) => ({ lines, most, unit });
+    expect(beforeFold('a\nb\nc', fold(2, 100, 'utf16'))).toBe('a\nb');
+    expect(beforeFold('abcdef', fold(9, 3, 'codePoint'))).toBe('abc');
+    expect(beforeFold('a👩‍👩‍👧b', fold(9, 5, 'utf16'))).toBe('a');
+    expect(beforeFold('öö', fold(9, 3, 'utf8'))).toBe('ö');
+    const units = fc.constantFrom<TextUnit>('utf16', 'codePoint', 'grapheme', 'utf8');
+    fc.assert(
+      fc.property(fc.string({ unit: 'grapheme' }), units, fc.integer({ min: 0, max: 40 }), (text, unit, most) => {
+        const shown = beforeFold(text, fold(3, most, unit));
+        expect(text.startsWith(shown)).toBe(true);
+        expect(textLength(shown, unit)).toBeLessThanOrEqual(most);
+      }),
+    );
   });
 });

@@ -4,35 +4,50 @@ import type { Fraction } from '../time';
 import {
   blanksIn,
   hashWord,
+  linkLine,
   linksIn,
+  type NamedLink,
+  namesIn,
   overLimit,
+  PLAIN_TEMPLATE,
+  PLAIN_TITLE,
   partsThatMayGo,
   renderTemplate,
+  shelfNamesIn,
   type TagRules,
   type TemplateView,
+  templateTrouble,
   textLength,
 } from '../words';
-
-/** A link with the words that stand before it. */
-export interface NamedLink {
-  label: string;
-  url: string;
-}
+import { shelfView, type TextNames } from './names';
 
 /** What a text is made from. */
 export interface FitInput {
+  /** The phrase that people search for, as it was typed. */
   title: string;
+  /** In Mustache, around the title; the title alone where not given. */
+  titlePattern?: string;
   /** Two or three lines about this video. */
   summary: string;
-  /** In Mustache; the names are those of `viewOf`. */
+  /** In Mustache; the names are those of `TEMPLATE_NAMES`. Where it is empty, the summary stands alone. */
   template: string;
   links: readonly NamedLink[];
   tags: readonly string[];
   chapters: readonly Chapter[];
   /** Exact seconds of the cut, where they are known. */
   duration: Fraction | undefined;
-  /** More names that the template may use: channel, series, episode, date, and links of the shelf by name. */
-  more?: TemplateView;
+  names?: Partial<TextNames>;
+  /** Written for this channel alone, in the place of title or text; none of it is ever cut. */
+  byHand?: { title?: string; text?: string };
+}
+
+/** The field that a finding is about. */
+export type FitPlace = 'title' | 'summary' | 'template' | 'chapters';
+
+/** Something that keeps words from being sent. */
+export interface FitFinding {
+  place: FitPlace;
+  what: string;
 }
 
 /** What goes to a site, and what of it had no room; nothing is left out that is not listed. */
@@ -42,18 +57,16 @@ export interface Fitted {
   tags: string[];
   /** In words, in the order in which it went. */
   leftOut: string[];
-  /** What keeps the text from being sent. */
-  findings: string[];
+  findings: FitFinding[];
+  /** Whether the chapters had room. */
+  chapters: boolean;
 }
-
-/** The template of a text that nobody has written one for. */
-export const PLAIN_TEMPLATE = '{{summary}}\n\n{{#links}}\n{{label}}: {{url}}\n{{/links}}';
 
 /** How much of the input is used: what goes first when there is no room. */
 interface Cut {
   /** Parts of the template with a number up to this are gone. */
   parts: number;
-  hashWords: number;
+  hashWords: readonly string[];
   links: number;
   chapters: boolean;
   /** Words of the summary, or undefined for all. */
@@ -71,6 +84,11 @@ function firstWords(text: string, count: number): string {
   return kept === '' ? '' : `${kept}…`;
 }
 
+/** The tags as # words, each once, without those that stand in the text already. */
+function wordsNotIn(text: string, tags: readonly string[]): string[] {
+  return [...new Set(tags.flatMap((tag) => hashWord(tag) ?? []))].filter((word) => !text.includes(word));
+}
+
 /** The lines of a text that a shorter one no longer has. */
 function linesLost(text: string, shorter: string): string {
   const there = new Set(shorter.split('\n'));
@@ -80,9 +98,32 @@ function linesLost(text: string, shorter: string): string {
     .join(' / ');
 }
 
+/** Whether a template places a name by itself. */
+const places = (template: string, name: string) =>
+  !templateTrouble(template) && namesIn(template).some((each) => each === name);
+
+/** What a template sees of the input that no lack of room can change. */
+function namesView({ title, names = {} }: FitInput, site: SiteRules): TemplateView {
+  const { shelf = {}, ...rest } = names;
+  const takesLinks = site.text?.links ?? false;
+  return { ...rest, ...shelfView(shelf, takesLinks), title: title.trim(), 'takes-links': takesLinks };
+}
+
+/** Names that stand for nothing without being left open: the site's to lack, or links where it takes none. */
+function mayBeEmpty({ names }: FitInput, site: SiteRules): string[] {
+  const links = site.text?.links ? [] : Object.keys(names?.shelf ?? {});
+  return ['chapters', 'hashtags', ...links.flatMap((name) => [`shelf.${name}`, `address.${name}`])];
+}
+
+const blankWords = (name: string) => {
+  const onShelf = /^(?:shelf|address)\.(.+)$/.exec(name)?.[1];
+  return onShelf ? `There is no link “${onShelf}” on the shelf` : `The blank “${name}” is left open`;
+};
+
 class Fitting {
   private readonly template: string;
-  private readonly hashWords: string[];
+  private readonly summary: string;
+  private readonly hashWords: readonly string[];
   private readonly links: readonly NamedLink[];
   private readonly chapters: string;
   private readonly parts: number[];
@@ -92,44 +133,53 @@ class Fitting {
     private readonly input: FitInput,
     private readonly site: SiteRules,
   ) {
-    const body = input.template.trim() === '' ? PLAIN_TEMPLATE : input.template;
-    // Where the site has no title, the text begins with it; what the template does not place stands at the end.
-    const placed = (name: string) => new RegExp(String.raw`\{\{[{&]?\s*${name}\b`).test(body);
+    const byHand = input.byHand?.text;
+    const body =
+      byHand !== undefined ? '{{{summary}}}' : input.template.trim() === '' ? PLAIN_TEMPLATE : input.template;
+    this.summary = (byHand ?? input.summary).trim();
     const lines = site.chapters?.way === 'description' ? chapterLines(input.chapters, input.duration) : [];
     this.chapters = chapterText(lines);
-    this.hashWords =
-      site.tags === 'words in the text' ? [...new Set(input.tags.flatMap((tag) => hashWord(tag) ?? []))] : [];
+    // Where the site has no title, the text begins with it; what the template does not place stands at the end.
     this.template = [
-      site.title || placed('title') ? '' : '{{title}}\n\n',
+      site.title || byHand !== undefined || places(body, 'title') ? '' : '{{#title}}{{title}}{{/title}}\n\n',
       body,
-      placed('chapters') ? '' : '\n\n{{chapters}}',
-      placed('hashtags') ? '' : '\n\n{{hashtags}}',
+      places(body, 'chapters') ? '' : '\n\n{{chapters}}',
+      places(body, 'hashtags') ? '' : '\n\n{{hashtags}}',
     ].join('');
-    this.links = site.text?.links === false ? [] : input.links;
+    this.links = site.text?.links === false || byHand !== undefined ? [] : input.links;
     this.parts = partsThatMayGo(this.template);
-    this.whole = {
-      ...{ parts: 0, chapters: true, summaryWords: undefined },
-      ...{ hashWords: this.hashWords.length, links: this.links.length },
-    };
+    const bare: Cut = { parts: 0, hashWords: [], links: this.links.length, chapters: true, summaryWords: undefined };
+    this.hashWords = site.tags === 'words in the text' ? wordsNotIn(this.render(bare), input.tags) : [];
+    this.whole = { ...bare, hashWords: this.hashWords };
   }
 
   private view(cut: Cut): TemplateView {
-    const { title, summary, more = {} } = this.input;
     const go: TemplateView = Object.fromEntries(this.parts.map((part) => [String(part), part > cut.parts]));
     return {
-      ...more,
-      ...{ title: title.trim(), go },
-      summary: cut.summaryWords === undefined ? summary.trim() : firstWords(summary.trim(), cut.summaryWords),
-      links: this.links.slice(0, cut.links).map(({ label, url }) => ({ label, url })),
+      ...namesView(this.input, this.site),
+      go,
+      summary: cut.summaryWords === undefined ? this.summary : firstWords(this.summary, cut.summaryWords),
+      links: this.links.slice(0, cut.links).map((link) => ({ ...link, line: linkLine(link) })),
       chapters: cut.chapters ? this.chapters : '',
-      hashtags: this.hashWords.slice(0, cut.hashWords).join(' '),
+      hashtags: cut.hashWords.join(' '),
     };
   }
 
   /** Blanks that are left open: names for which there is nothing, and that are not the site's or the video's to lack. */
-  blanks(): string[] {
-    const open = blanksIn(this.template, this.view(this.whole), ['chapters', 'hashtags']);
-    return [...new Set(open.map(({ name }) => name))];
+  blanks(): FitFinding[] {
+    const open = blanksIn(this.template, this.view(this.whole), mayBeEmpty(this.input, this.site));
+    const names = [...new Set(open.map(({ name }) => name))];
+    const place = (name: string) => (name === 'summary' || name === 'title' ? name : 'template');
+    return names.map((name) => ({ place: place(name), what: blankWords(name) }));
+  }
+
+  /** Links that the site does not take, each with its reason. */
+  linksNotTaken(): string[] {
+    if (this.site.text?.links !== false || this.input.byHand?.text !== undefined) return [];
+    const { shelf = {} } = this.input.names ?? {};
+    const used = shelfNamesIn(this.template).flatMap((name) => shelf[name] ?? []);
+    const all = new Set([...this.input.links, ...used].map(({ label, url }) => `link ${label} ${url}`));
+    return [...all].map((link) => `${link}: ${this.site.name} takes no links`);
   }
 
   render(cut: Cut): string {
@@ -161,26 +211,32 @@ class Fitting {
       return true;
     };
     for (const part of this.parts) go({ ...cut, parts: part }, (lost) => `part ${part} of the template: “${lost}”`);
-    while (
-      cut.hashWords > 0 &&
-      go({ ...cut, hashWords: cut.hashWords - 1 }, () => this.hashWords[cut.hashWords - 1] ?? '')
-    );
+    if (!this.fits(cut) && cut.hashWords.length > 0) {
+      const kept = this.hashWordsThatFit(cut);
+      for (const word of this.hashWords) if (!kept.includes(word)) leftOut.push(word);
+      cut = { ...cut, hashWords: kept };
+      text = this.render(cut);
+    }
     while (cut.links > 0 && go({ ...cut, links: cut.links - 1 }, (lost) => `link ${lost}`));
     go({ ...cut, chapters: false }, () => 'the chapters');
-    if (!this.fits(cut)) {
+    if (!this.fits(cut) && this.input.byHand?.text === undefined) {
       const summaryWords = this.mostSummaryWords(cut);
-      const rest = words(this.input.summary.trim()).slice(summaryWords).join('').trim();
+      const rest = words(this.summary).slice(summaryWords).join('').trim();
       go({ ...cut, summaryWords }, () => `the end of the summary: “${rest}”`);
     }
-    if (this.site.text?.links === false) {
-      for (const { label, url } of this.input.links)
-        leftOut.push(`link ${label} ${url}: ${this.site.name} takes no links`);
-    }
+    leftOut.push(...this.linksNotTaken());
     return { text, chapters: cut.chapters, leftOut };
   }
 
+  /** Of the # words in their order, each for which there still is room. */
+  private hashWordsThatFit(cut: Cut): string[] {
+    const kept: string[] = [];
+    for (const word of this.hashWords) if (this.fits({ ...cut, hashWords: [...kept, word] })) kept.push(word);
+    return kept;
+  }
+
   private mostSummaryWords(cut: Cut): number {
-    let [least, most] = [0, words(this.input.summary.trim()).length - 1];
+    let [least, most] = [0, words(this.summary).length - 1];
     while (least < most) {
       const middle = Math.ceil((least + most) / 2);
       if (this.fits({ ...cut, summaryWords: middle })) least = middle;
@@ -208,35 +264,90 @@ export function fitTags(tags: readonly string[], rules: TagRules, site: string):
   return fitted;
 }
 
+/** The title in its pattern, as much of it as fits: parts that may go, then the pattern, then words from the last. */
+function fitTitle(input: FitInput, site: SiteRules): { title: string; leftOut: string[]; findings: FitFinding[] } {
+  const none = { title: '', leftOut: [], findings: [] };
+  if (!site.title) return none;
+  const { title: typed } = input;
+  const find = (what: string): FitFinding => ({ place: 'title', what });
+  const byHand = input.byHand?.title?.trim();
+  if (byHand) {
+    const over = overLimit(byHand, site.title, site.name);
+    return { title: byHand, leftOut: [], findings: over ? [find(`The title is ${over}`)] : [] };
+  }
+  if (typed.trim() === '') return { ...none, findings: [find('The title is empty')] };
+  const pattern = input.titlePattern?.trim() || PLAIN_TITLE;
+  const parts = partsThatMayGo(pattern);
+  const view = (gone: number): TemplateView => ({
+    ...namesView(input, site),
+    go: Object.fromEntries(parts.map((part) => [String(part), part > gone])),
+  });
+  const findings = blanksIn(pattern, view(0), mayBeEmpty(input, site)).map(({ name }) => find(blankWords(name)));
+  const filled = (gone: number) => renderTemplate(pattern, view(gone)).replace(/\s+/g, ' ').trim();
+  const whole = filled(0);
+  const limit = site.title;
+  const gone = [0, ...parts].find((part) => textLength(filled(part), limit.unit) <= limit.most);
+  if (gone !== undefined) {
+    const title = filled(gone);
+    return { title, leftOut: title === whole ? [] : [`parts of the title “${whole}”`], findings };
+  }
+  const [firstWord = ''] = typed.trim().split(/\s+/);
+  if (textLength(`${firstWord}…`, limit.unit) > limit.most) {
+    const over = overLimit(typed.trim(), limit, site.name);
+    return {
+      title: typed.trim(),
+      leftOut: [],
+      findings: [...findings, find(`The title is ${over}, and no word of it fits`)],
+    };
+  }
+  const title = shortenTitle(typed.trim(), limit);
+  const leftOut = [
+    ...(whole === typed.trim() ? [] : [`the title’s pattern: “${whole}”`]),
+    ...(title === typed.trim() ? [] : [`the end of the title: “${typed.trim()}”`]),
+  ];
+  return { title, leftOut, findings };
+}
+
 /**
  * The words as a site gets them: the fullest text that fits by the site's own count, never cut inside a word, a link or a
  * chapter line, and what was left out.
- * @throws TemplateError where the template cannot be read
+ * @throws TemplateError where the template or the title's pattern cannot be read
  */
 export function fitToSite(input: FitInput, site: SiteRules): Fitted {
-  const fitting = new Fitting(input, site);
-  const full = fitting.fullest();
-  const findings = fitting.blanks().map((name) => `The blank “${name}” is left open`);
-  const leftOut: string[] = [];
-  const given = input.title.trim();
-  const title = site.title ? shortenTitle(given, site.title) : '';
-  if (site.title && given === '') findings.push('The title is empty');
-  if (site.title && title !== given) leftOut.push(`the end of the title: “${given}”`);
-  const text = site.text ? full.text : '';
+  const { title, ...ofTitle } = fitTitle(input, site);
+  const findings = [...ofTitle.findings];
+  const leftOut = [...ofTitle.leftOut];
+  let [text, chapters] = ['', site.chapters !== undefined];
   if (site.text) {
+    const fitting = new Fitting(input, site);
+    findings.push(...fitting.blanks());
+    const full = fitting.fullest();
     leftOut.push(...full.leftOut);
-    const over = overLimit(text, site.text, site.name);
-    if (over) findings.push(`The text is ${over}, and nothing more of it may go`);
-    if (text === '' && !site.title) findings.push('The text is empty');
-    for (const sign of site.text.forbidden) {
-      if (text.includes(sign)) findings.push(`${site.name} does not take ${sign} in the text`);
-    }
-    const [link] = site.text.links ? [] : linksIn(text);
-    if (link) findings.push(`${site.name} takes no links in the text: ${link}`);
+    text = full.text;
+    if (site.chapters?.way === 'description') chapters = full.chapters;
+    findings.push(...textFindings(text, site.text, site));
   }
-  if (site.chapters && full.chapters) {
-    for (const { what } of chapterFindings(input.chapters, site.chapters.rules, input.duration)) findings.push(what);
+  if (site.chapters && chapters) {
+    for (const { what, index } of chapterFindings(input.chapters, site.chapters.rules, input.duration)) {
+      const which = index === undefined ? '' : `“${input.chapters[index]?.title}”: `;
+      findings.push({ place: 'chapters', what: `${which}${what}` });
+    }
   }
   const list = typeof site.tags === 'object' ? fitTags(input.tags, site.tags, site.name) : { tags: [], leftOut: [] };
-  return { title, text, tags: list.tags, leftOut: [...leftOut, ...list.leftOut], findings };
+  return { title, text, tags: list.tags, leftOut: [...leftOut, ...list.leftOut], findings, chapters };
+}
+
+/** What a site has against a text that nothing more of may go. */
+function textFindings(text: string, rules: NonNullable<SiteRules['text']>, site: SiteRules): FitFinding[] {
+  const findings: FitFinding[] = [];
+  const find = (what: string) => findings.push({ place: 'summary', what });
+  const over = overLimit(text, rules, site.name);
+  if (over) find(`The text is ${over}, and nothing more of it may go`);
+  if (text === '' && !site.title) find('The text is empty');
+  for (const sign of rules.forbidden) {
+    if (text.includes(sign)) find(`${site.name} does not take ${sign} in the text`);
+  }
+  const [link] = rules.links ? [] : linksIn(text);
+  if (link) find(`${site.name} takes no links in the text: ${link}`);
+  return findings;
 }

@@ -1,2 +1,4 @@
 export * from './fit';
+export * from './fold';
+export * from './names';
 export * from './search-findings';

@@ -14,6 +14,7 @@ export const fieldgateProfile: SiteProfile = {
   },
   title: { most: 110, unit: 'codePoint' },
   text: { most: 6000, unit: 'codePoint', forbidden: [], links: true },
+  fold: { lines: 5, most: 280, unit: 'codePoint' },
   tags: { most: 20, mostWithCommas: undefined, longest: 30 },
   chapters: { way: 'webvtt file', rules: { firstAtZero: false, fewest: 1, shortest: 0 } },
   picture: { shape: 'as the cut', narrowest: 1, largest: 8_000_000, types: ['image/jpeg', 'image/png'] },

@@ -14,6 +14,7 @@ export const lanternfoldProfile: SiteProfile = {
   },
   title: { most: 90, unit: 'utf16' },
   text: { most: 4000, unit: 'utf16', forbidden: ['<', '>'], links: true },
+  fold: { lines: 3, most: 160, unit: 'utf16' },
   tags: { most: 30, mostWithCommas: 400, longest: undefined },
   chapters: { way: 'description', rules: { firstAtZero: true, fewest: 3, shortest: 10 } },
   picture: {

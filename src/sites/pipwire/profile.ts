@@ -14,6 +14,7 @@ export const pipwireProfile: SiteProfile = {
   },
   title: undefined,
   text: { most: 240, unit: 'grapheme', forbidden: [], links: true },
+  fold: undefined,
   tags: 'words in the text',
   chapters: undefined,
   picture: 'a moment',

@@ -14,6 +14,7 @@ export const stallmarketProfile: SiteProfile = {
   },
   title: { most: 75, unit: 'utf8' },
   text: { most: 900, unit: 'utf8', forbidden: [], links: false },
+  fold: { lines: 2, most: 120, unit: 'utf8' },
   tags: undefined,
   chapters: undefined,
   picture: { shape: { width: 16, height: 9 }, narrowest: 1, largest: 4_999_999, types: ['image/jpeg', 'image/png'] },

@@ -3,6 +3,7 @@ import * as first from './001-first-slice';
 import * as hiddenMarkers from './002-hidden-markers';
 import * as timeLine from './003-time-line';
 import * as fourSites from './004-four-sites';
+import * as layers from './005-layers';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -10,4 +11,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '002-hidden-markers': hiddenMarkers,
   '003-time-line': timeLine,
   '004-four-sites': fourSites,
+  '005-layers': layers,
 };

@@ -12,7 +12,7 @@ const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : 
 export const proof: Step = async (context) => {
   const { drop, channel, record, adapter, profile, session } = context;
   const siteVideoId = drop.siteVideoId ?? '';
-  const meant = meantWords(record, drop, profile);
+  const meant = meantWords(record, channel, drop, profile);
   if (meant.asText !== drop.sentWords) await giveWords(context, siteVideoId);
   const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
   const showing = meantShowing(meant, profile, rendition?.digest);
@@ -31,7 +31,6 @@ export const proof: Step = async (context) => {
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);
   const says = `Proofed: ${fieldsMeant(showing)} fields read back as meant`;
-  const wanted = drop.privacy ?? record.video.privacy;
-  const opens = wanted === 'everyone' || drop.openAsked || drop.liveAt !== undefined;
+  const opens = meant.opensAlone || drop.openAsked || drop.liveAt !== undefined;
   return { move: opens ? 'proofedAndOpening' : 'proofedAndHeld', says };
 };

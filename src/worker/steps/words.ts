@@ -11,8 +11,10 @@ import { SnagFound, type StepContext } from './step';
  * call sets a whole value, so that a second time changes nothing.
  */
 export async function giveWords(context: StepContext, siteVideoId: string): Promise<MeantWords> {
-  const { adapter, session, record, drop, keep } = context;
-  const meant = meantWords(record, drop, context.profile);
+  const { adapter, session, record, channel, drop, keep } = context;
+  const meant = meantWords(record, channel, drop, context.profile);
+  const [open] = meant.fitted.findings;
+  if (open) throw new SnagFound('refused', open.what, 'Change it on the Sheet, then try again');
   await wordsShape(context.profile)
     .validate(meant.words)
     .catch((error: Error) => {

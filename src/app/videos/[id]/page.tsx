@@ -1,7 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { DeskError } from '@/desk/desk-error';
-import { lookAtMarkers, lookAtSheet } from '@/desk/look';
+import { lookAtMarkers } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { Sheet } from './sheet/sheet';
 
 export const dynamic = 'force-dynamic';

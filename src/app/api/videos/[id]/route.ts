@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { discardVideo } from '@/desk/bring-cut';
 import { editVideo } from '@/desk/edit-video';
-import { lookAtSheet } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 
 export const dynamic = 'force-dynamic';
 

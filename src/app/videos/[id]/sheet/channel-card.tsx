@@ -18,6 +18,7 @@ const ACTIONS: Record<DropAction, string> = {
   'try again': 'Try again',
   accept: 'Accept it',
   revise: 'Send the changes',
+  'take over': 'Send it with today’s defaults',
   remove: 'Remove from the site',
 };
 
@@ -49,7 +50,7 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
       {channel.ticked && (!sent || drop.state === 'removed') && <MissingList channel={channel} />}
       {drop && sent && <DropLine channel={channel} drop={drop} handle={handle} />}
       {channel.ticked && <ChannelWords channel={channel} handle={handle} />}
-      {drop && channel.groups && <PlaylistPicker channel={channel} dropId={drop.id} handle={handle} />}
+      {drop && channel.groups && <PlaylistPicker channel={channel} handle={handle} />}
     </section>
   );
 }
@@ -63,7 +64,7 @@ function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) 
   return <span className="whitespace-nowrap font-semibold text-snag">▲ {length} to settle</span>;
 }
 
-const FIELDS: Partial<Record<SheetPlace, string>> = { title: 'title', description: 'description', tags: 'tags' };
+const FIELDS: Partial<Record<SheetPlace, string>> = { title: 'title', summary: 'summary', template: 'template' };
 
 /** Takes the eye, and the keyboard, to a place on the Sheet. */
 function goTo(place: SheetPlace) {
@@ -92,7 +93,10 @@ function DropLine({ channel, drop, handle }: { channel: SheetChannel; drop: Sent
   const look = lookOf(drop);
   const share = drop.progress?.fraction;
   const act = (action: DropAction) => handle.act(`/api/drops/${drop.id}`, { method: 'POST', json: { action } });
-  const actions = drop.actions.filter((action) => action !== 'revise' || channel.changedSince);
+  const actions = drop.actions.filter((action) => {
+    if (action === 'revise') return channel.changedSince;
+    return action !== 'take over' || channel.layersChanged;
+  });
   const main: DropAction | undefined = actions.find((action) => action !== 'remove');
   return (
     <div
@@ -106,6 +110,9 @@ function DropLine({ channel, drop, handle }: { channel: SheetChannel; drop: Sent
       )}
       {drop.snag && <p className="text-[13px]">{drop.snag.remedy}.</p>}
       {channel.changedSince && <p className="text-[13px]">The record has changed since it was sent.</p>}
+      {channel.layersChanged && (
+        <p className="text-[13px]">Defaults or links have changed since; what was sent stays as it was.</p>
+      )}
       {drop.link && (
         <p className="flex gap-4">
           <CopyLink link={drop.link} />

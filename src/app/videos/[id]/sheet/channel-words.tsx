@@ -1,14 +1,17 @@
 'use client';
 
 import { useState } from 'react';
-import type { Privacy } from '@/core/delivery';
+import { type DefaultField, FIELD_NAMES, isDefaultField } from '@/core/defaults';
 import { textLength } from '@/core/words';
 import type { SheetChannel } from '@/desk/views';
+import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
+import { FieldRow } from '@/ui/fields/field-row';
+import { LayerFields } from '@/ui/fields/layer-fields';
+import { LimitCount } from '@/ui/fields/limit-count';
+import { useDraft } from '@/ui/fields/use-draft';
 import { SheetDialog } from '@/ui/sheet-dialog';
-import { DraftArea, DraftInput } from './draft-input';
-import { FIELD, FieldRow } from './field-row';
-import { LimitCount } from './limit-count';
-import { useDraft } from './use-draft';
+import { There } from './as-there';
+import { stockOf } from './declarations-block';
 import type { SheetHandle } from './use-sheet';
 
 interface ChannelWordsProps {
@@ -19,9 +22,14 @@ interface ChannelWordsProps {
 /** What one channel gets, and what is written or chosen for it alone; everything else comes from the record. */
 export function ChannelWords({ channel, handle }: ChannelWordsProps) {
   const [open, setOpen] = useState(false);
-  const { own, ownPrivacy } = channel;
-  const apart = [own.title !== undefined && 'title', own.text !== undefined && 'text', ownPrivacy && 'privacy'];
-  const says = apart.filter(Boolean).join(', ');
+  const { own } = channel;
+  const apart = [
+    ...(own.title === undefined ? [] : ['title']),
+    ...(own.text === undefined ? [] : ['text']),
+    ...Object.keys(own)
+      .filter(isDefaultField)
+      .map((field) => FIELD_NAMES[field]),
+  ];
   return (
     <>
       <button
@@ -29,7 +37,8 @@ export function ChannelWords({ channel, handle }: ChannelWordsProps) {
         onClick={() => setOpen(true)}
         className="mt-1.5 block text-left text-[13px] text-copper hover:underline"
       >
-        {says ? `Its own here: ${says}` : 'Words as in the record'}
+        {apart.length > 0 ? `Its own here: ${apart.join(', ')}` : 'Words as in the record'}
+        {channel.recordMoved && <b className="block font-semibold text-snag">▲ the record’s text has changed since</b>}
       </button>
       {open && (
         <SheetDialog open onClose={() => setOpen(false)} title={`For ${channel.name} alone`} close="Close" wide>
@@ -40,66 +49,132 @@ export function ChannelWords({ channel, handle }: ChannelWordsProps) {
   );
 }
 
+/** Fields that a channel of the site can have for itself, beside its words. */
+function fieldsFor({ rules }: SheetChannel): DefaultField[] {
+  return [
+    'privacy',
+    'release',
+    ...(rules.title ? (['titlePattern'] as const) : []),
+    ...(rules.text ? (['template', 'links'] as const) : []),
+    ...(rules.tags ? (['tags'] as const) : []),
+    ...(rules.declares?.fields ?? []),
+    ...(rules.captions ? (['sendCaptions'] as const) : []),
+  ];
+}
+
 function OwnFields({ channel, handle }: ChannelWordsProps) {
-  const { rules, own, words, id } = channel;
-  const { sheet, setOnChannel } = handle;
-  const title = useDraft(own.title ?? '', (next) => setOnChannel(id, { own: { title: next } }));
-  const text = useDraft(own.text ?? '', (next) => setOnChannel(id, { own: { text: next } }));
-  const privacies = Object.entries(rules.privacies) as [Privacy, string][];
+  const { rules, own, id } = channel;
+  const { sheet, setOnChannel, moveUp } = handle;
+  const title = useDraft(own.title ?? '', (next) => setOnChannel(id, { title: next }));
   return (
     <div className="grid gap-3.5">
-      <p className="text-soft">Left empty, the record’s words go to {rules.name}.</p>
+      <p className="text-soft">What is left as it is comes from the record.</p>
       {rules.title && (
         <FieldRow
           id="own-title"
           label="Title"
           below={
             <LimitCount
-              used={textLength(title.text || words.title, rules.title.unit)}
+              used={textLength(title.text || channel.words.title, rules.title.unit)}
               most={rules.title.most}
-              site={rules.name}
+              says={`on ${rules.name}`}
             />
           }
         >
-          <DraftInput id="own-title" draft={title} placeholder={sheet.title} />
+          <DraftInput id="own-title" draft={title} placeholder={channel.words.title} />
         </FieldRow>
       )}
-      {rules.text && (
-        <FieldRow
-          id="own-text"
-          label="Text"
-          below={
-            <>
-              <LimitCount used={textLength(words.text, rules.text.unit)} most={rules.text.most} site={rules.name} />
-              {words.leftOut.length > 0 && <span>no room for {words.leftOut.join(' ')}</span>}
-            </>
-          }
-        >
-          <DraftArea id="own-text" draft={text} placeholder={sheet.description || 'Two or three lines'} />
-        </FieldRow>
-      )}
-      <FieldRow id="own-privacy" label="Privacy">
-        <select
-          id="own-privacy"
-          value={channel.ownPrivacy ?? ''}
-          onChange={(event) => setOnChannel(id, { privacy: (event.target.value || null) as Privacy | null })}
-          className={`${FIELD} max-w-80`}
-        >
-          <option value="">as the record: {rules.privacies[sheet.privacy] ?? `${rules.name} has no such thing`}</option>
-          {privacies.map(([privacy, says]) => (
-            <option key={privacy} value={privacy}>
-              {says}
-            </option>
-          ))}
-        </select>
-      </FieldRow>
-      <section aria-label="As it will be there">
-        <h3 className="mb-1">As it will be there</h3>
-        <div className="max-h-56 overflow-y-auto whitespace-pre-wrap rounded-lg bg-sunk px-3 py-2 text-sm">
-          {words.title && <b className="block">{words.title}</b>}
-          {words.text}
-        </div>
+      {rules.text && <OwnText channel={channel} handle={handle} />}
+      <section aria-label="As it will be there" className="grid gap-1.5">
+        <h3>As it will be there</h3>
+        <There channel={channel} />
       </section>
+      <details>
+        <summary className="cursor-pointer py-1 text-copper">Everything else that can be set for this channel</summary>
+        <div className="mt-2 grid gap-3.5">
+          <LayerFields
+            fields={fieldsFor(channel)}
+            at="own-"
+            own={own}
+            beneath={channel.beneath}
+            stock={stockOf(handle, id)}
+            put={(field, value) => setOnChannel(id, { [field]: value })}
+            moves={(field) => [
+              { says: 'for the video everywhere', onMove: () => void moveUp({ field, channelId: id, to: 'video' }) },
+              {
+                says: `for all of ${channel.name} from now on`,
+                onMove: () => void moveUp({ field, channelId: id, to: 'channel', toChannel: id }),
+              },
+              ...(sheet.series
+                ? [
+                    {
+                      says: `for all of ${sheet.series.name} from now on`,
+                      onMove: () => void moveUp({ field, channelId: id, to: 'series' }),
+                    },
+                  ]
+                : []),
+            ]}
+          />
+        </div>
+      </details>
     </div>
+  );
+}
+
+/** The text written by hand for one channel, beside the record's: none of it is ever cut. */
+function OwnText({ channel, handle }: ChannelWordsProps) {
+  const { rules, own, words, id, recordText } = channel;
+  const { setOnChannel } = handle;
+  const text = useDraft(own.text ?? '', (next) =>
+    setOnChannel(id, { text: next, ...(own.text === undefined && { textOver: recordText }) }),
+  );
+  const limit = rules.text;
+  return (
+    <FieldRow
+      id="own-text"
+      label="Text"
+      below={
+        <>
+          {limit && (
+            <LimitCount used={textLength(words.text, limit.unit)} most={limit.most} says={`on ${rules.name}`} />
+          )}
+          {own.text === undefined ? (
+            <button
+              type="button"
+              className="textlink"
+              onClick={() => void setOnChannel(id, { text: recordText, textOver: recordText })}
+            >
+              Write it by hand, from the record’s
+            </button>
+          ) : (
+            <button type="button" className="textlink" onClick={() => void setOnChannel(id, { text: '' })}>
+              Take the record’s again
+            </button>
+          )}
+        </>
+      }
+    >
+      <DraftArea
+        id="own-text"
+        draft={text}
+        placeholder={recordText || 'Two or three lines'}
+        rows={own.text === undefined ? 4 : 10}
+      />
+      {own.text !== undefined && channel.recordMoved && (
+        <div className="mt-1.5 rounded-lg bg-snag-wash px-3 py-2 text-sm">
+          <p>
+            <b className="text-snag">▲ </b>The record’s text has changed since this one was written. It would be now:
+          </p>
+          <div className="my-1.5 max-h-40 overflow-y-auto whitespace-pre-wrap text-[13px]">{recordText}</div>
+          <button
+            type="button"
+            className="textlink text-[13px]"
+            onClick={() => void setOnChannel(id, { textOver: recordText })}
+          >
+            I have seen it; keep mine
+          </button>
+        </div>
+      )}
+    </FieldRow>
   );
 }

@@ -3,10 +3,10 @@
 import { useMemo, useState } from 'react';
 import type { ChapterChoice as Choice } from '@/core/chapters';
 import type { MarkerPlace } from '@/core/markers';
+import { DraftInput } from '@/ui/fields/draft-input';
+import { useDraft } from '@/ui/fields/use-draft';
 import { TickBox } from '@/ui/tick-box';
-import { DraftInput } from './draft-input';
 import { useTimeLine } from './time-line-state';
-import { useDraft } from './use-draft';
 
 const PLACES: Record<MarkerPlace, string> = { timeline: 'time line', track: 'track', clip: 'clip' };
 

@@ -1,174 +1,89 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { ADVERT_WAYS, COMMENT_WAYS, type DeclarationField, type Declarations, LICENCES } from '@/core/declarations';
-import { TickBox } from '@/ui/tick-box';
-import { ChoiceCards } from './choice-cards';
-import { CreditsField } from './credits-field';
-import { DraftInput } from './draft-input';
-import { FIELD, FieldRow } from './field-row';
-import { ProductsField } from './products-field';
-import { useDraft } from './use-draft';
+import { DECLARATION_FIELDS, type DeclarationField } from '@/core/declarations';
+import type { DefaultField } from '@/core/defaults';
+import { ChoiceCards } from '@/ui/fields/choice-cards';
+import { CHILDREN_ANSWERS, FLAGS } from '@/ui/fields/choices';
+import { FieldRow } from '@/ui/fields/field-row';
+import { fieldLabel } from '@/ui/fields/layer-fields';
+import { type FieldStock, ValueControl } from '@/ui/fields/value-control';
+import { SheetMark } from './sheet-mark';
 import type { SheetHandle } from './use-sheet';
 
+type TakenField = DeclarationField | 'sendCaptions';
+
 /** Which sites take a field, by their names; nobody asks for a field that no ticked channel takes. */
-function takersOf({ sheet }: SheetHandle): Map<DeclarationField, string[]> {
-  const takers = new Map<DeclarationField, string[]>();
+function takersOf({ sheet }: SheetHandle): Map<TakenField, string[]> {
+  const takers = new Map<TakenField, string[]>();
+  const add = (field: TakenField, name: string) =>
+    takers.set(field, [...new Set([...(takers.get(field) ?? []), name])]);
   for (const { ticked, rules } of sheet.channels) {
     if (!ticked) continue;
-    for (const field of rules.declares?.fields ?? []) {
-      takers.set(field, [...new Set([...(takers.get(field) ?? []), rules.name])]);
-    }
+    for (const field of rules.declares?.fields ?? []) add(field, rules.name);
+    if (rules.captions && sheet.captions.length > 0) add('sendCaptions', rules.name);
   }
   return takers;
 }
 
-const COMMENT_NAMES: Record<Declarations['comments'], string> = {
-  open: 'open',
-  'hold doubtful': 'hold the doubtful ones',
-  'hold all': 'hold all until they are read',
-  off: 'off',
-};
-
-const FLAGS: [field: 'adultsOnly' | 'paidPlacement' | 'ratings' | 'embedding' | 'tellSubscribers', says: string][] = [
-  ['adultsOnly', 'Only for people of age'],
-  ['paidPlacement', 'Contains paid placement or sponsorship'],
-  ['ratings', 'Show ratings'],
-  ['embedding', 'May be shown on other pages'],
-  ['tellSubscribers', 'Tell the subscribers'],
-];
+/** What the fields of a Sheet have to choose from. */
+export function stockOf({ sheet }: SheetHandle, channelId?: string): FieldStock {
+  const channels = sheet.channels.filter((each) => (channelId ? each.id === channelId : each.ticked));
+  const categories = channels.find(({ rules }) => rules.declares?.categories)?.rules.declares?.categories ?? [];
+  const playlists = [...new Set(channels.flatMap((each) => each.playlists.map(({ title }) => title)))];
+  return { categories, channels: sheet.channels, playlists, shelf: sheet.shelf };
+}
 
 /** What is declared beside the words: stored once, offered where a ticked channel takes it, the sites named. */
 export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
   const { sheet, save } = handle;
-  const set = sheet.declarations;
   const takers = takersOf(handle);
-  const place = useDraft(set.place, (text) => save({ declarations: { ...set, place: text } }));
-  const language = useDraft(set.language, (text) => save({ declarations: { ...set, language: text } }));
   if (takers.size === 0) return null;
-  const change = (fields: Partial<Declarations>) => void save({ declarations: { ...set, ...fields } });
-  const off = (field: DeclarationField) => sheet.switchedOff.some((each) => each.field === field);
-  const row = (field: DeclarationField, label: string, content: ReactNode, more?: ReactNode) =>
+  const stock = stockOf(handle);
+  const off = (field: TakenField) => sheet.switchedOff.some((each) => each.field === field);
+  const control = (field: TakenField) => (
+    <ValueControl
+      id={`declared-${field}`}
+      field={field}
+      label={fieldLabel(field)}
+      value={sheet.values[field]}
+      own={sheet.own[field]}
+      beneath={sheet.marks[field].beneath}
+      stock={stock}
+      put={(value) => save({ [field]: value })}
+    />
+  );
+  const below = (field: TakenField): ReactNode => (
+    <>
+      <span>to {takers.get(field)?.join(', ')}</span>
+      {off(field) && <span className="text-held">off, because it is aimed at children</span>}
+      <SheetMark handle={handle} field={field} />
+    </>
+  );
+  const row = (field: DeclarationField) =>
     takers.has(field) && (
-      <FieldRow
-        key={field}
-        id={`declared-${field}`}
-        label={label}
-        below={
-          <>
-            <span>to {takers.get(field)?.join(', ')}</span>
-            {off(field) && <span className="text-held">off, because it is aimed at children</span>}
-            {more}
-          </>
-        }
-      >
-        {content}
+      <FieldRow key={field} id={`declared-${field}`} label={fieldLabel(field)} below={below(field)}>
+        {control(field)}
       </FieldRow>
     );
-  const choice = <V extends string>(field: DeclarationField, value: V, options: readonly [V, string][]) => (
-    <select
-      id={`declared-${field}`}
-      value={value}
-      onChange={(event) => change({ [field]: event.target.value })}
-      className={`${FIELD} max-w-72`}
-    >
-      {options.map(([option, says]) => (
-        <option key={option} value={option}>
-          {says}
-        </option>
-      ))}
-    </select>
+  const isFlag = (field: DefaultField) => FLAGS[field] !== undefined;
+  const flags = [...DECLARATION_FIELDS.filter(isFlag), 'sendCaptions' as const].filter((field) => takers.has(field));
+  const lists: DeclarationField[] = ['credits', 'products'];
+  const rows = DECLARATION_FIELDS.filter(
+    (field) => !isFlag(field) && field !== 'forChildren' && !lists.includes(field),
   );
-  const categories = sheet.channels.find(({ ticked, rules }) => ticked && rules.declares?.categories)?.rules.declares
-    ?.categories;
   return (
     <section aria-label="Declarations" className="enamel grid gap-3.5 px-4 py-3.5">
       <h2>Declarations</h2>
-      {takers.has('forChildren') && <ForChildren handle={handle} sites={takers.get('forChildren') ?? []} />}
-      <div className="grid items-start gap-3.5 lg:grid-cols-2">
-        {row(
-          'category',
-          'Category',
-          choice('category', set.category, [
-            ['', 'none'],
-            ...(categories ?? []).map(({ id, name }): [string, string] => [id, name]),
-          ]),
-        )}
-        {row(
-          'language',
-          'Language',
-          <DraftInput
-            id="declared-language"
-            draft={language}
-            placeholder="en, de, pt-BR"
-            className={`${FIELD} max-w-40`}
-          />,
-        )}
-        {row(
-          'licence',
-          'Licence',
-          choice(
-            'licence',
-            set.licence,
-            LICENCES.map((each) => [each, each]),
-          ),
-        )}
-        {row(
-          'recordedOn',
-          'Recorded on',
-          <input
-            id="declared-recordedOn"
-            type="date"
-            value={set.recordedOn}
-            onChange={(event) => change({ recordedOn: event.target.value })}
-            className={`${FIELD} max-w-48`}
-          />,
-        )}
-        {row(
-          'place',
-          'Place',
-          <DraftInput
-            id="declared-place"
-            draft={place}
-            placeholder="left empty, nobody is told"
-            className={`${FIELD} max-w-72`}
-          />,
-        )}
-        {row(
-          'comments',
-          'Comments',
-          choice(
-            'comments',
-            set.comments,
-            COMMENT_WAYS.map((way) => [way, COMMENT_NAMES[way]]),
-          ),
-        )}
-        {row(
-          'adverts',
-          'Adverts',
-          choice(
-            'adverts',
-            set.adverts,
-            ADVERT_WAYS.map((way) => [way, way]),
-          ),
-        )}
-      </div>
-      {row('credits', 'Credits', <CreditsField credits={set.credits} onChange={(credits) => change({ credits })} />)}
-      {row(
-        'products',
-        'Products',
-        <ProductsField products={set.products} onChange={(products) => change({ products })} />,
-      )}
-      {FLAGS.some(([field]) => takers.has(field)) && (
+      {takers.has('forChildren') && <ForChildren handle={handle} below={below('forChildren')} />}
+      <div className="grid items-start gap-3.5 lg:grid-cols-2">{rows.map(row)}</div>
+      {lists.map(row)}
+      {flags.length > 0 && (
         <div className="grid gap-1.5 sm:pl-[126px]">
-          {FLAGS.filter(([field]) => takers.has(field)).map(([field, says]) => (
-            <div key={field} id={`declared-${field}`}>
-              <TickBox ticked={set[field]} onTick={(ticked) => change({ [field]: ticked })}>
-                {says}{' '}
-                <span className="text-[13px] text-soft">
-                  {off(field) ? 'off, because it is aimed at children' : `to ${takers.get(field)?.join(', ')}`}
-                </span>
-              </TickBox>
+          {flags.map((field) => (
+            <div key={field} className="grid">
+              {control(field)}
+              <div className="flex flex-wrap gap-x-3.5 pl-7 text-[13px] text-soft">{below(field)}</div>
             </div>
           ))}
         </div>
@@ -177,16 +92,15 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
   );
 }
 
-const ANSWERS = [
-  { value: false, name: 'No', says: 'it is for anyone' },
-  { value: true, name: 'Yes', says: 'it is made for children' },
-];
-
-/** A question of the law: nothing is chosen before somebody answers. */
-function ForChildren({ handle, sites }: { handle: SheetHandle; sites: string[] }) {
+/** A question of the law: nothing is chosen before somebody, or a layer, answers. */
+function ForChildren({ handle, below }: { handle: SheetHandle; below: ReactNode }) {
   const { sheet, save } = handle;
-  const { forChildren } = sheet.declarations;
+  const { forChildren } = sheet.values;
   const off = sheet.switchedOff.map(({ what }) => what);
+  // Each channel may be answered for by a layer of its own, though the record is not.
+  const open = sheet.channels.some(({ ticked, rules, values }) => {
+    return ticked && rules.declares?.fields.includes('forChildren') && values.forChildren.value === undefined;
+  });
   return (
     <fieldset
       id="declared-forChildren"
@@ -201,14 +115,14 @@ function ForChildren({ handle, sites }: { handle: SheetHandle; sites: string[] }
         <ChoiceCards
           name="for-children"
           chosen={forChildren}
-          options={ANSWERS}
-          onChoose={(value) => save({ declarations: { ...sheet.declarations, forChildren: value } })}
+          options={CHILDREN_ANSWERS}
+          onChoose={(value) => void save({ forChildren: value })}
         />
-        <p className="mt-1 text-[13px] text-soft">
-          {forChildren === undefined && <span className="text-snag">▲ The law asks; nothing is assumed. </span>}
-          to {sites.join(', ')}
-          {off.length > 0 && ` · switched off: ${new Intl.ListFormat('en').format(off)}`}
-        </p>
+        <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft">
+          {open && <span className="text-snag">▲ The law asks; nothing is assumed.</span>}
+          {below}
+          {off.length > 0 && <span>switched off: {new Intl.ListFormat('en').format(off)}</span>}
+        </div>
       </div>
     </fieldset>
   );

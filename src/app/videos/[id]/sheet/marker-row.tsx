@@ -4,13 +4,13 @@ import { useEffect, useState } from 'react';
 import type { MarkerKind } from '@/core/chapters';
 import type { MarkerPlace } from '@/core/markers';
 import { frameAtTime, timeAtCode } from '@/core/time';
+import { DraftInput } from '@/ui/fields/draft-input';
+import { TakeOff } from '@/ui/fields/take-off';
+import { useDraft } from '@/ui/fields/use-draft';
 import { useNotices } from '@/ui/notices';
-import { DraftInput } from './draft-input';
 import { MarkerColour } from './marker-colour';
 import { useFromPlayhead, usePlayer } from './player-state';
-import { TakeOff } from './take-off';
 import { again, type PlacedMarker, useTimeLine } from './time-line-state';
-import { useDraft } from './use-draft';
 
 /** The columns of the table of markers. */
 export const MARKER_GRID =

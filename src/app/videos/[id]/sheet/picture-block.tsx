@@ -1,6 +1,7 @@
 'use client';
 
 import { useRef } from 'react';
+import { sourceWords } from '@/core/defaults';
 import { binarySize } from '@/core/delivery';
 import { Button } from '@/ui/button';
 import { FilePick } from '@/ui/file-pick';
@@ -52,6 +53,7 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
           )}
           {picture && (
             <p className="text-[13px] text-soft">
+              {picture.byHabit && <>◇ made as {sourceWords(sheet.marks.picture.from)} says · </>}
               {picture.source === 'frame' ? 'from the cut' : 'your own file'} · {picture.width}×{picture.height} ·{' '}
               {binarySize(picture.size)}
             </p>

@@ -3,6 +3,7 @@
 import { ChevronDown, RefreshCw } from 'lucide-react';
 import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
+import { sourceWords } from '@/core/defaults';
 import type { SheetChannel } from '@/desk/views';
 import { Button } from '@/ui/button';
 import { TickBox } from '@/ui/tick-box';
@@ -10,17 +11,17 @@ import type { SheetHandle } from './use-sheet';
 
 interface PickerProps {
   channel: SheetChannel;
-  dropId: string;
   handle: SheetHandle;
 }
 
 /** Chooses the playlists of a channel that the video is put in; a new one is made at the site. */
-export function PlaylistPicker({ channel, dropId, handle }: PickerProps) {
+export function PlaylistPicker({ channel, handle }: PickerProps) {
   const [title, setTitle] = useState('');
-  const { playlists, chosenPlaylists, groups } = channel;
+  const { playlists, chosenPlaylists, groups, playlistsFrom, unknownPlaylists } = channel;
+  const byHand = playlistsFrom.some(({ layer }) => layer === 'drop');
   const chosen = playlists.filter((playlist) => chosenPlaylists.includes(playlist.id));
   const at = `/api/channels/${channel.id}/playlists`;
-  const set = (ids: string[]) => handle.act(`/api/drops/${dropId}`, { method: 'PUT', json: { playlists: ids } });
+  const set = (ids: string[] | null) => handle.setPlaylists(channel.id, ids);
   const choose = (id: string, wanted: boolean) => {
     const rest = chosenPlaylists.filter((each) => each !== id);
     void set(wanted ? [...rest, id] : rest);
@@ -62,6 +63,25 @@ export function PlaylistPicker({ channel, dropId, handle }: PickerProps) {
             >
               {playlist.title}
             </TickBox>
+          ))}
+          <p className="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
+            {byHand ? (
+              <button type="button" onClick={() => void set(null)} className="textlink">
+                Take those of the defaults again
+              </button>
+            ) : (
+              playlistsFrom.length > 0 && <span>◇ from {sourceWords(playlistsFrom)}</span>
+            )}
+          </p>
+          {unknownPlaylists.map((name) => (
+            <button
+              key={name}
+              type="button"
+              onClick={() => void handle.act(at, { method: 'POST', json: { title: name } })}
+              className="textlink text-left text-[13px]"
+            >
+              ▲ The defaults name “{name}”, which the channel does not have. Make it there
+            </button>
           ))}
           <form onSubmit={make} className="flex gap-2 border-line border-t pt-2.5">
             <input

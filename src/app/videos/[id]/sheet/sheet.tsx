@@ -1,11 +1,12 @@
 'use client';
 
-import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { MarkersView, SheetView } from '@/desk/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
+import { UndoRedo } from '@/ui/undo-redo';
+import { AsThere } from './as-there';
 import { BetterCut } from './better-cut';
 import { CaptionsBlock } from './captions-block';
 import { CutBlock } from './cut-block';
@@ -18,7 +19,6 @@ import { PictureBlock } from './picture-block';
 import { PlayerProvider } from './player-state';
 import { Rail } from './rail';
 import { TimeLineProvider } from './time-line-state';
-import { isTyping } from './typing';
 import { type SheetHandle, useSheet } from './use-sheet';
 import { useTakeFile } from './use-take-file';
 import { WordsBlock } from './words-block';
@@ -30,15 +30,6 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
   const { arrivals } = useArrivals();
   const taking = useTakeFile(handle);
   const [over, setOver] = useState(false);
-  useEffect(() => {
-    const keys = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
-      event.preventDefault();
-      void (event.shiftKey ? redo() : undo());
-    };
-    window.addEventListener('keydown', keys);
-    return () => window.removeEventListener('keydown', keys);
-  }, [undo, redo]);
   return (
     <PlayerProvider rate={sheet.cut?.facts?.video.rate}>
       <TimeLineProvider handle={handle} first={firstMarkers}>
@@ -64,24 +55,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
                   {saving ? 'saving …' : 'all saved'}
                 </small>
                 <span className="ml-auto flex gap-1">
-                  <Button
-                    look="plain"
-                    onClick={undo}
-                    aria-disabled={!sheet.canUndo}
-                    aria-label="Undo"
-                    title="Undo (Ctrl Z)"
-                  >
-                    <Undo2 size={17} className={sheet.canUndo ? '' : 'opacity-40'} />
-                  </Button>
-                  <Button
-                    look="plain"
-                    onClick={redo}
-                    aria-disabled={!sheet.canRedo}
-                    aria-label="Redo"
-                    title="Redo (Ctrl Shift Z)"
-                  >
-                    <Redo2 size={17} className={sheet.canRedo ? '' : 'opacity-40'} />
-                  </Button>
+                  <UndoRedo can={sheet} undo={undo} redo={redo} />
                 </span>
               </div>
             </div>
@@ -91,6 +65,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
             <MarkerTable />
             <CaptionsBlock handle={handle} taking={taking} />
             <WordsBlock handle={handle} />
+            <AsThere handle={handle} />
             <PictureBlock handle={handle} taking={taking} />
             <DeclarationsBlock handle={handle} />
             <History channels={sheet.channels} />

@@ -4,10 +4,10 @@ import { type FormEvent, useEffect, useRef, useState } from 'react';
 import type { Fraction } from '@/core/time';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
+import { isTyping } from '@/ui/typing';
 import { KeyList } from './key-list';
 import { usePlayer } from './player-state';
 import { again, useTimeLine } from './time-line-state';
-import { isTyping } from './typing';
 
 const FASTEST = 8;
 

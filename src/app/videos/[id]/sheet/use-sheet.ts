@@ -2,23 +2,62 @@
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
-import type { Privacy } from '@/core/delivery';
-import type { OwnWords } from '@/core/drop';
+import { type DefaultField, type Defaults, isDefaultField, type LayerValues, valueOver } from '@/core/defaults';
+import type { Reached } from '@/desk/reach';
 import type { SheetView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
+import { reachedWords } from '@/ui/reached';
+
+/** Fields of the layers as they are set on the video; null leaves one to the layers beneath. */
+type LayerEdit = { [F in DefaultField]?: LayerValues[F] | null };
 
 /** Fields of the record that the Sheet sets. */
-export type SheetEdit = Partial<
-  Pick<SheetView, 'title' | 'description' | 'tags' | 'privacy' | 'declarations' | 'chapterChoice' | 'timeLine'>
->;
+export type SheetEdit = LayerEdit &
+  Partial<Pick<SheetView, 'title' | 'summary' | 'episode' | 'chapterChoice' | 'timeLine'>> & {
+    seriesId?: string | null;
+  };
+
+/** What can be set for one channel alone. */
+export type ChannelEdit = LayerEdit & { title?: string; text?: string; textOver?: string };
+
+/** Where a field that is set on the video moves up to. */
+export interface MoveUp {
+  field: DefaultField;
+  to: 'video' | 'series' | 'channel';
+  channelId?: string;
+  toChannel?: string;
+}
+
+/** The Sheet as it will be when an edit is saved, as far as that can be told here. */
+function withEdit(sheet: SheetView, edit: SheetEdit): SheetView {
+  const next = { ...sheet, values: { ...sheet.values }, marks: { ...sheet.marks }, own: { ...sheet.own } };
+  for (const [field, value] of Object.entries(edit)) {
+    if (!isDefaultField(field)) {
+      Object.assign(next, { [field]: value });
+      continue;
+    }
+    const known: DefaultField = field;
+    const { beneath, beneathFrom } = sheet.marks[known];
+    const inForce = valueOver(
+      known,
+      beneath as Defaults[typeof known],
+      (value ?? undefined) as LayerValues[typeof known],
+    );
+    Object.assign(next.values, { [known]: inForce });
+    const from = value === null ? beneathFrom : [{ layer: 'video' as const, name: '' }];
+    next.marks[known] = { ...sheet.marks[known], set: value !== null, from };
+    Object.assign(next.own, { [known]: value ?? undefined });
+  }
+  return next;
+}
 
 /** A video's Sheet as it is now, and everything that can be done with it. Each call saves at once. */
 export function useSheet(first: SheetView) {
   const { id } = first;
   const key = ['sheet', id];
   const client = useQueryClient();
-  const { trouble } = useNotices();
+  const { say, trouble } = useNotices();
   const [saving, setSaving] = useState(0);
   const { data } = useQuery({ queryKey: key, queryFn: () => ask<SheetView>(`/api/videos/${id}`), initialData: first });
 
@@ -30,7 +69,8 @@ export function useSheet(first: SheetView) {
       setSaving((count) => count + 1);
       const done = queue.current.then(async () => {
         try {
-          await ask(address, init);
+          const { reached } = await ask<{ reached?: Reached[] }>(address, init);
+          if (reached) say(reachedWords(reached, id));
           return true;
         } catch (error) {
           trouble(error);
@@ -43,7 +83,7 @@ export function useSheet(first: SheetView) {
       queue.current = done;
       return done;
     },
-    [client, id, trouble],
+    [client, id, say, trouble],
   );
 
   const at = `/api/videos/${id}`;
@@ -56,15 +96,18 @@ export function useSheet(first: SheetView) {
     );
   };
   return {
-    sheet: Object.assign({}, data, ...pending) as SheetView,
+    sheet: pending.reduce(withEdit, data),
     saving: saving > 0,
     act,
     save,
     undo: () => act(`${at}/undo`, { method: 'POST' }),
     redo: () => act(`${at}/redo`, { method: 'POST' }),
     send: () => act(`${at}/send`, { method: 'POST' }),
-    setOnChannel: (channelId: string, set: { privacy?: Privacy | null; own?: OwnWords }) =>
-      act(`${at}/channels`, { method: 'PATCH', json: { channelId, ...set } }),
+    moveUp: (move: MoveUp) => act(`${at}/move-up`, { method: 'POST', json: move }),
+    setOnChannel: (channelId: string, set: ChannelEdit) =>
+      act(`${at}/channels`, { method: 'PATCH', json: { channelId, set } }),
+    setPlaylists: (channelId: string, playlists: string[] | null) =>
+      act(`${at}/channels`, { method: 'PATCH', json: { channelId, playlists } }),
     tick: (channelId: string, ticked: boolean) =>
       act(`${at}/channels`, { method: 'POST', json: { channelId, ticked } }),
   };

@@ -5,8 +5,14 @@ import { gtinFinding, gtinsFromText } from '@/core/declarations';
 import { Button } from '@/ui/button';
 import { TakeOff } from './take-off';
 
+interface ProductsFieldProps {
+  id: string;
+  products: string[];
+  onChange: (products: string[]) => void;
+}
+
 /** Catalogue products by their numbers, each checked by its last digit as it is typed in. */
-export function ProductsField({ products, onChange }: { products: string[]; onChange: (products: string[]) => void }) {
+export function ProductsField({ id, products, onChange }: ProductsFieldProps) {
   const [text, setText] = useState('');
   const add = (event: FormEvent) => {
     event.preventDefault();
@@ -32,7 +38,7 @@ export function ProductsField({ products, onChange }: { products: string[]; onCh
       })}
       <form onSubmit={add} className="flex flex-wrap items-center gap-2">
         <input
-          id="declared-products"
+          id={id}
           value={text}
           onChange={(event) => setText(event.target.value)}
           placeholder="GTIN, as on the label"

@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 
 /** The look of a field that is typed into. */
-export const FIELD = 'w-full rounded-lg border border-line bg-paper px-3 py-2';
+export const FIELD_LOOK = 'rounded-lg border border-line bg-paper px-3 py-2';
+export const FIELD = `w-full ${FIELD_LOOK}`;
 
 interface FieldRowProps {
   id: string;

@@ -7,8 +7,14 @@ import { TakeOff } from './take-off';
 
 const FIELD = 'min-w-0 rounded-lg border border-line bg-paper px-3 py-1.5 text-sm';
 
+interface CreditsFieldProps {
+  id: string;
+  credits: Credit[];
+  onChange: (credits: Credit[]) => void;
+}
+
 /** Who is named for what. */
-export function CreditsField({ credits, onChange }: { credits: Credit[]; onChange: (credits: Credit[]) => void }) {
+export function CreditsField({ id, credits, onChange }: CreditsFieldProps) {
   const [role, setRole] = useState('');
   const [name, setName] = useState('');
   const add = (event: FormEvent) => {
@@ -32,7 +38,7 @@ export function CreditsField({ credits, onChange }: { credits: Credit[]; onChang
       ))}
       <form onSubmit={add} className="flex flex-wrap gap-2">
         <input
-          id="declared-credits"
+          id={id}
           value={role}
           onChange={(event) => setRole(event.target.value)}
           placeholder="Camera"

@@ -1,0 +1,13 @@
+import { guarded } from '@/app/guard';
+import { editDefaults } from '@/desk/defaults';
+import { lookAtLayer } from '@/desk/look-at-layers';
+
+export const dynamic = 'force-dynamic';
+
+type Params = { layer: string; owner: string };
+
+export const GET = guarded<Params>((_request, { layer, owner }) => lookAtLayer({ layer, owner }));
+
+export const PATCH = guarded<Params>(async (request, { layer, owner }) => ({
+  reached: await editDefaults({ layer, owner }, await request.json()),
+}));

@@ -1,0 +1,6 @@
+import { guarded } from '@/app/guard';
+import { moveUp } from '@/desk/move-up';
+
+type Params = { id: string };
+
+export const POST = guarded<Params>(async (request, { id }) => ({ reached: await moveUp(id, await request.json()) }));

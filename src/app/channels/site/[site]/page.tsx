@@ -1,0 +1,22 @@
+import type { Metadata } from 'next';
+import { layerOr404 } from '@/app/layer-or-404';
+import { LayerForm } from '@/ui/layer/layer-form';
+
+export const dynamic = 'force-dynamic';
+
+interface PageProps {
+  params: Promise<{ site: string }>;
+}
+
+export async function generateMetadata({ params }: PageProps): Promise<Metadata> {
+  return { title: `Defaults of ${(await layerOr404('site', (await params).site)).name}` };
+}
+
+export default async function Page({ params }: PageProps) {
+  return (
+    <LayerForm
+      first={await layerOr404('site', (await params).site)}
+      says="What every video on this site has, unless its channel, its series or the video says otherwise."
+    />
+  );
+}

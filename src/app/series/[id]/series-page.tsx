@@ -1,0 +1,120 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { partsByPattern, patternFinding } from '@/core/defaults';
+import type { LayerView } from '@/desk/views';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { DraftInput } from '@/ui/fields/draft-input';
+import { FIELD, FieldRow } from '@/ui/fields/field-row';
+import { useDraft } from '@/ui/fields/use-draft';
+import { LayerForm } from '@/ui/layer/layer-form';
+import { useNotices } from '@/ui/notices';
+import { useSteps } from '@/ui/use-steps';
+
+/** One series: its name, what its files are called, and its defaults. */
+export function SeriesPage({ first }: { first: LayerView }) {
+  return (
+    <LayerForm
+      first={first}
+      says="What every video of this series has by itself. What was sent already is never changed by it."
+      actions={<SeriesActions id={first.owner} name={first.name} />}
+      head={(view) => <Recognising view={view} />}
+    />
+  );
+}
+
+function SeriesActions({ id, name }: { id: string; name: string }) {
+  const router = useRouter();
+  const { trouble } = useNotices();
+  const { act } = useSteps(id);
+  const duplicate = async () => {
+    try {
+      const copy = await ask<{ id: string }>(`/api/series/${id}`, { method: 'POST' });
+      router.push(`/series/${copy.id}`);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  const remove = async () => {
+    if (!window.confirm(`Delete the series “${name}”? Its videos stay, without its defaults. Undo it on Series.`))
+      return;
+    if (await act(`/api/series/${id}`, { method: 'DELETE' })) router.push('/series');
+  };
+  return (
+    <span className="flex gap-3 pl-3">
+      <Button look="plain" onClick={duplicate}>
+        Duplicate
+      </Button>
+      <a
+        href={`/api/series/${id}/file`}
+        className="-mx-2 rounded-full px-2 py-2 font-semibold text-sm text-soft leading-none hover:bg-sunk hover:text-ink"
+      >
+        Export
+      </a>
+      <Button look="plain" onClick={remove}>
+        Delete
+      </Button>
+    </span>
+  );
+}
+
+/** The name, and the pattern with what it makes of files that came lately. */
+function Recognising({ view }: { view: LayerView }) {
+  const { act } = useSteps(view.owner);
+  const at = `/api/series/${view.owner}`;
+  const name = useDraft(view.name, (text) => act(at, { method: 'PATCH', json: { name: text } }));
+  const pattern = useDraft(view.pattern ?? '', async (text) => {
+    // What cannot be used yet is being typed; it is said beside the field.
+    if (patternFinding(text)) return false;
+    return act(at, { method: 'PATCH', json: { pattern: text } });
+  });
+  const finding = patternFinding(pattern.text);
+  const files = view.files.map((file) => ({ file, parts: partsByPattern(file, pattern.text) }));
+  const fitting = files.filter(({ parts }) => parts);
+  return (
+    <section aria-label="How it is recognised" className="enamel grid gap-3.5 px-4 py-3.5">
+      <FieldRow id="series-name" label="Name">
+        <DraftInput id="series-name" draft={name} className={`${FIELD} max-w-96`} />
+      </FieldRow>
+      <FieldRow
+        id="series-pattern"
+        label="Its files"
+        below={
+          finding ? (
+            <span className="text-snag">▲ {finding}</span>
+          ) : (
+            <span>
+              the file’s name as it is, with <code>{'{episode}'}</code> and <code>{'{title}'}</code> where those stand,
+              and <code>*</code> for anything
+            </span>
+          )
+        }
+      >
+        <DraftInput
+          id="series-pattern"
+          draft={pattern}
+          placeholder="plank-diary_{episode}_{title}"
+          className={`${FIELD} font-mono text-[14px]`}
+        />
+        {pattern.text.trim() !== '' && !finding && files.length > 0 && (
+          <div className="mt-2 text-[13px]">
+            <p className="text-soft">
+              It fits {fitting.length} of the {files.length} {files.length === 1 ? 'file' : 'files'} that came last
+              {fitting.length > 0 && ':'}
+            </p>
+            <ul className="grid gap-0.5">
+              {fitting.slice(0, 6).map(({ file, parts }) => (
+                <li key={file} className="[overflow-wrap:anywhere]">
+                  <span className="text-live">● </span>
+                  <span className="font-mono">{file}</span> → “{parts?.title}”
+                  {parts?.episode && `, episode ${parts.episode}`}
+                </li>
+              ))}
+            </ul>
+          </div>
+        )}
+      </FieldRow>
+    </section>
+  );
+}

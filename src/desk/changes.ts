@@ -1,0 +1,177 @@
+import type { ChapterChoice, TimeLine } from '@/core/chapters';
+import { type DefaultField, isDefaultField, type LayerValues, withValues } from '@/core/defaults';
+import { siteIds } from '@/sites/registry';
+import { chooseCaptions } from '@/store/captions';
+import { addChange, firstUndone, lastMade, markChange } from '@/store/changes';
+import { channelById } from '@/store/channels';
+import { type Database, database } from '@/store/database';
+import { defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
+import { type Drop, deleteDraft, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { applyMarkerChange, type MarkerChange } from '@/store/markers';
+import { deleteSeries, makeSeries, type Series, seriesById, setSeries } from '@/store/series';
+import { deleteShelfLink, putShelfLink, type ShelfLink } from '@/store/shelf';
+import { setVideo, type Video, videoById, videosOfSeries } from '@/store/videos';
+import { DeskError } from './desk-error';
+import { goesOn } from './one-thought';
+import { reachOf } from './reach';
+
+/** What a person changes on one thing: a video by its id, a layer by its owner, the link shelf. */
+export type Subject = string;
+export const SHELF_SUBJECT: Subject = 'shelf';
+export const SERIES_SUBJECT: Subject = 'series';
+
+/** Whether there is such a thing beside videos. */
+async function isKept(trx: Database, subject: Subject): Promise<boolean> {
+  if (subject === SHELF_SUBJECT || subject === SERIES_SUBJECT || siteIds().includes(subject)) return true;
+  return Boolean((await channelById(trx, subject)) ?? (await seriesById(trx, subject)));
+}
+
+/** A field that can be changed and undone beside those of the layers, with the shape of its value. */
+interface ChangeValues {
+  title: string;
+  summary: string;
+  episode: string;
+  series: Pick<Video, 'seriesId' | 'seriesFrom'>;
+  chapterChoice: ChapterChoice;
+  timeLine: TimeLine;
+  captions: string[];
+  pictureId: string | null;
+  markers: MarkerChange;
+  /** What was set for the channel goes with its tick, and comes back with it. */
+  channel: { id: string; ticked: boolean; set?: Pick<Drop, 'own' | 'chosenPlaylists'> };
+  /** What is set for one channel alone. */
+  onChannel: { id: string; own: OwnOnChannel };
+  onPlaylists: { id: string; chosenPlaylists: string[] | null };
+  /** One field of a layer. */
+  default: LayerKey & { field: DefaultField; value: unknown };
+  /** A series with its name and pattern. */
+  seriesWords: Pick<Series, 'id' | 'name' | 'pattern'>;
+  /** A series with everything that it has, there or gone; `videos` are those that it had. */
+  seriesThere: Pick<Series, 'id' | 'name' | 'pattern'> & { there: boolean; values: LayerValues; videos: string[] };
+  shelfLink: { name: string; link: ShelfLink | null };
+  /** Several fields that change together, and are undone together. */
+  several: FieldValue[];
+}
+
+/** A field with a value that it has before or after a change. */
+export interface FieldValue {
+  field: ChangedField;
+  value: unknown;
+}
+
+export type ChangedField = keyof ChangeValues | DefaultField;
+
+const TYPED_FIELDS: readonly string[] = [
+  ...['title', 'summary', 'episode', 'place', 'language', 'credits', 'template', 'titlePattern', 'onChannel'],
+  ...['default', 'seriesWords', 'shelfLink'],
+];
+
+/** Makes a change and writes it down, so that it can be taken back. Whether anything changed is returned. */
+export async function change(
+  trx: Database,
+  subject: Subject,
+  field: ChangedField,
+  before: unknown,
+  after: unknown,
+): Promise<boolean> {
+  const [was, is] = [JSON.stringify(before ?? null), JSON.stringify(after ?? null)];
+  if (was === is) return false;
+  await apply(trx, subject, field, after);
+  const made = { field, before: was, after: is };
+  await addChange(trx, subject, made, (last) => TYPED_FIELDS.includes(field) && goesOn(last, made));
+  return true;
+}
+
+/** Takes the last change of a thing back. What was changed is returned, or undefined where there was nothing. */
+export async function undo(subject: Subject): Promise<string | undefined> {
+  return step(subject, lastMade, (entry) => entry.before, 'undone');
+}
+
+/** Makes the change again that was undone last. */
+export async function redo(subject: Subject): Promise<string | undefined> {
+  return step(subject, firstUndone, (entry) => entry.after, 'made');
+}
+
+async function step(
+  subject: Subject,
+  find: typeof lastMade,
+  value: (entry: { before: string; after: string }) => string,
+  state: 'made' | 'undone',
+): Promise<string | undefined> {
+  return database().transaction(async (trx) => {
+    // Whoever undoes a video's change waits for others who change it.
+    const video = await videoById(trx, subject, true);
+    if (!video && !(await isKept(trx, subject))) throw new DeskError('not found', 'There is nothing like that here.');
+    const entry = await find(trx, subject);
+    if (!entry) return undefined;
+    if (state === 'undone' && entry.field === 'seriesThere') await mayUnmake(trx, JSON.parse(entry.before));
+    const again = () => apply(trx, subject, entry.field as ChangedField, JSON.parse(value(entry)));
+    // What changes layers reaches other videos, too.
+    if (video && entry.field !== 'several') await again();
+    else await reachOf(trx, again);
+    await markChange(trx, entry.id, state);
+    await announce(trx, video ? 'video' : 'layers', subject.slice(0, 36));
+    return entry.field;
+  });
+}
+
+/** Making a series is undone only while nothing hangs on it; deleting it can be undone with everything that it had. */
+async function mayUnmake(trx: Database, before: ChangeValues['seriesThere']): Promise<void> {
+  if (before.there) return;
+  const [changed, videos] = [await lastMade(trx, before.id), await videosOfSeries(trx, before.id)];
+  if (!changed && videos.length === 0) return;
+  throw new DeskError('not now', `The series “${before.name}” is in use since; delete it on its page instead.`);
+}
+
+type Appliers = { [F in keyof ChangeValues]: (trx: Database, id: Subject, value: ChangeValues[F]) => Promise<void> };
+
+const APPLIERS: Appliers = {
+  title: (trx, id, title) => setVideo(trx, id, { title, titleFrom: 'person' }),
+  summary: (trx, id, summary) => setVideo(trx, id, { summary }),
+  episode: (trx, id, episode) => setVideo(trx, id, { episode }),
+  series: (trx, id, { seriesId, seriesFrom }) => setVideo(trx, id, { seriesId, seriesFrom }),
+  chapterChoice: (trx, id, chapterChoice) => setVideo(trx, id, { chapterChoice }),
+  timeLine: (trx, id, timeLine) => setVideo(trx, id, { timeLine }),
+  captions: chooseCaptions,
+  pictureId: (trx, id, pictureId) => setVideo(trx, id, { pictureId: pictureId ?? undefined }),
+  markers: applyMarkerChange,
+  async channel(trx, id, { id: channelId, ticked, set }) {
+    if (!ticked) {
+      await deleteDraft(trx, id, channelId);
+      return;
+    }
+    await makeDrop(trx, id, channelId);
+    if (set) await setDropOn(trx, id, channelId, set);
+  },
+  onChannel: (trx, id, { id: channelId, own }) => setDropOn(trx, id, channelId, { own }),
+  onPlaylists: (trx, id, { id: channelId, chosenPlaylists }) =>
+    setDropOn(trx, id, channelId, { chosenPlaylists: chosenPlaylists ?? undefined }),
+  async default(trx, _id, { layer, owner, field, value }) {
+    const key = { layer, owner };
+    await setDefaults(trx, key, withValues(await defaultsOf(trx, key, true), { [field]: value ?? undefined }));
+    await announce(trx, 'layers', owner);
+  },
+  seriesWords: (trx, _id, { id, name, pattern }) => setSeries(trx, id, { name, pattern }),
+  async seriesThere(trx, _id, { id, name, pattern, there, values, videos }) {
+    const key = { layer: 'series' as KeptLayer, owner: id };
+    if (!there) {
+      await deleteDefaults(trx, key);
+      await deleteSeries(trx, id);
+      return;
+    }
+    await makeSeries(trx, { name, pattern }, id);
+    await setDefaults(trx, key, values);
+    for (const video of videos) await setVideo(trx, video, { seriesId: id });
+  },
+  shelfLink: (trx, _id, { name, link }) => (link ? putShelfLink(trx, link) : deleteShelfLink(trx, name)),
+  async several(trx, id, values) {
+    for (const { field, value } of values) await apply(trx, id, field, value);
+  },
+};
+
+async function apply(trx: Database, subject: Subject, field: ChangedField, value: unknown): Promise<void> {
+  if (!isDefaultField(field)) return (APPLIERS[field] as Appliers['title'])(trx, subject, value as string);
+  const video = await videoById(trx, subject, true);
+  if (video) await setVideo(trx, subject, { own: withValues(video.own, { [field]: value ?? undefined }) });
+}

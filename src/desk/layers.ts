@@ -1,0 +1,136 @@
+import { type InForce, inForce, type LayerAt, type LayerValues, valuesOf } from '@/core/defaults';
+import type { RecordWords } from '@/core/drop';
+import { dayInWords } from '@/core/fitting';
+import { linksOf, type Shelf, shelfNamesIn } from '@/core/words';
+import { SITE_PROFILES } from '@/sites/profiles';
+import { allPlaylists, type Channel, type Playlist } from '@/store/channels';
+import type { Database } from '@/store/database';
+import { allDefaults } from '@/store/defaults';
+import type { Drop, SentWith } from '@/store/drops';
+import { allSeries, type Series } from '@/store/series';
+import { shelf } from '@/store/shelf';
+import type { Video } from '@/store/videos';
+
+/** Everything that layers give, as it is kept now. */
+export interface KeptLayers {
+  /** What each site, channel and series sets, by its owner. */
+  defaults: ReadonlyMap<string, LayerValues>;
+  series: ReadonlyMap<string, Series>;
+  shelf: Shelf;
+  playlists: readonly Playlist[];
+}
+
+/** Reads all layers, in four queries however many there are. */
+export async function keptLayers(db: Database): Promise<KeptLayers> {
+  const [defaults, series, links, playlists] = await Promise.all([
+    allDefaults(db),
+    allSeries(db),
+    shelf(db),
+    allPlaylists(db),
+  ]);
+  return { defaults, series: new Map(series.map((each) => [each.id, each])), shelf: links, playlists };
+}
+
+type LayeredVideo = Pick<Video, 'own' | 'seriesId'>;
+type LayeredDrop = Pick<Drop, 'own' | 'sentWith' | 'state'>;
+
+/** What a drop was sent with, while that holds. */
+const stillSentWith = (drop: LayeredDrop | undefined): SentWith | undefined =>
+  drop && drop.state !== 'draft' && drop.state !== 'removed' ? drop.sentWith : undefined;
+
+/**
+ * The layers of a video on a channel, from the furthest to the nearest; without a channel those of the record alone. Of a
+ * drop that was sent, the outer ones are as they were then.
+ */
+export function layersAt(
+  kept: KeptLayers,
+  video: LayeredVideo,
+  channel?: Pick<Channel, 'id' | 'site' | 'name'>,
+  drop?: LayeredDrop,
+): LayerAt[] {
+  const sent = stillSentWith(drop);
+  const series = kept.series.get(video.seriesId ?? '');
+  const layers: LayerAt[] = [];
+  if (channel) {
+    const { site, id, name } = channel;
+    layers.push({
+      layer: 'site',
+      name: SITE_PROFILES[site]?.name ?? site,
+      values: sent?.site ?? kept.defaults.get(site) ?? {},
+    });
+    layers.push({ layer: 'channel', name, values: sent?.channel ?? kept.defaults.get(id) ?? {} });
+  }
+  const ofSeries = sent?.series ?? kept.defaults.get(video.seriesId ?? '') ?? {};
+  layers.push({ layer: 'series', name: sent?.seriesName ?? series?.name ?? '', values: ofSeries });
+  layers.push({ layer: 'video', name: '', values: video.own });
+  if (channel && drop) layers.push({ layer: 'drop', name: channel.name, values: drop.own });
+  return layers;
+}
+
+/** What a drop that is sent now is sent with: the outer layers, and of the shelf the links that its words use. */
+export function sendsWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
+  const values = valuesOf(inForce(layersAt(kept, video, channel, { ...drop, sentWith: undefined })));
+  const used = new Set([
+    ...shelfNamesIn(values.template),
+    ...shelfNamesIn(values.titlePattern),
+    ...values.links.flatMap((item) => ('shelf' in item ? [item.shelf] : [])),
+  ]);
+  return {
+    site: kept.defaults.get(channel.site) ?? {},
+    channel: kept.defaults.get(channel.id) ?? {},
+    series: kept.defaults.get(video.seriesId ?? '') ?? {},
+    seriesName: kept.series.get(video.seriesId ?? '')?.name ?? '',
+    shelf: Object.fromEntries(Object.entries(kept.shelf).filter(([name]) => used.has(name))),
+  };
+}
+
+/** What is in force for a video on one channel, with where each value came from. */
+export function inForceAt(kept: KeptLayers, video: Video, channel: Channel, drop: LayeredDrop | undefined): InForce {
+  return inForce(layersAt(kept, video, channel, drop));
+}
+
+/** What the words of a video on one channel are made from. */
+export function wordsAt(
+  kept: KeptLayers,
+  video: Video,
+  channel: Channel,
+  drop: LayeredDrop | undefined,
+): RecordWords & { missingLinks: string[] } {
+  const sent = stillSentWith(drop);
+  const values = valuesOf(inForceAt(kept, video, channel, drop));
+  const links = linksOf(values.links, sent?.shelf ?? kept.shelf);
+  return {
+    title: video.title,
+    summary: video.summary,
+    titlePattern: values.titlePattern,
+    template: values.template,
+    tags: values.tags,
+    links: links.links,
+    missingLinks: links.missing,
+    declarations: values,
+    names: {
+      channel: channel.name,
+      series: sent?.seriesName ?? kept.series.get(video.seriesId ?? '')?.name ?? '',
+      episode: video.episode,
+      date: dayInWords(values.recordedOn || video.createdAt.toISOString().slice(0, 10), values.language),
+      shelf: sent?.shelf ?? kept.shelf,
+    },
+  };
+}
+
+/** The playlists that a video is put in on a channel, by their ids there, and titles that the channel has none of. */
+export function playlistsAt(
+  kept: KeptLayers,
+  wanted: readonly string[],
+  channelId: string,
+  chosen: readonly string[] | undefined,
+): { ids: string[]; unknown: string[] } {
+  if (chosen) return { ids: [...chosen], unknown: [] };
+  const there = kept.playlists.filter((playlist) => playlist.channelId === channelId);
+  const plain = (title: string) => title.trim().toLocaleLowerCase('en');
+  const found = wanted.map((title) => there.find((playlist) => plain(playlist.title) === plain(title)));
+  return {
+    ids: found.flatMap((playlist) => playlist?.sitePlaylistId ?? []),
+    unknown: wanted.filter((_, index) => found[index] === undefined),
+  };
+}

@@ -1,0 +1,67 @@
+import { type Defaults, FIELD_NAMES, fieldsThatDiffer, inForce, valuesOf } from '@/core/defaults';
+import { allChannels } from '@/store/channels';
+import type { Database } from '@/store/database';
+import { unsentDrops } from '@/store/drops';
+import { askForPicture } from '@/store/picture-habits';
+import { videosForLayers } from '@/store/videos';
+import { keptLayers, layersAt } from './layers';
+
+/** A video that a change of defaults reaches where it has not been sent, with the fields that change there. */
+export interface Reached {
+  videoId: string;
+  title: string;
+  fields: string[];
+}
+
+/** What is in force for a video, by the channels at which it has not been sent; '' stands for the record alone. */
+interface UnsentVideo {
+  title: string;
+  values: Map<string, Defaults>;
+}
+
+/**
+ * Makes a change of layers, and tells which videos it reaches. What was sent keeps what it was sent with; videos that are
+ * at all their channels are not reached.
+ */
+export async function reachOf(db: Database, change: () => Promise<void>): Promise<Reached[]> {
+  const before = await unsentVideos(db);
+  await change();
+  const after = await unsentVideos(db);
+  const reached = [...after].flatMap(([videoId, { title, values }]): Reached[] => {
+    const was = before.get(videoId)?.values;
+    const differ = [...values].flatMap(([place, now]) => {
+      const then = was?.get(place);
+      return then ? fieldsThatDiffer(then, now) : [];
+    });
+    const fields = [...new Set(differ)].map((field) => FIELD_NAMES[field]);
+    return fields.length > 0 ? [{ videoId, title, fields }] : [];
+  });
+  await askForPicture(
+    db,
+    reached.filter(({ fields }) => fields.includes(FIELD_NAMES.picture)).map(({ videoId }) => videoId),
+  );
+  return reached;
+}
+
+async function unsentVideos(db: Database): Promise<Map<string, UnsentVideo>> {
+  const [kept, videos, drops, channels] = await Promise.all([
+    keptLayers(db),
+    videosForLayers(db),
+    unsentDrops(db),
+    allChannels(db),
+  ]);
+  const channelById = new Map(channels.map((channel) => [channel.id, channel]));
+  const all = new Map<string, UnsentVideo>();
+  const videoById = new Map(videos.map((video) => [video.id, video]));
+  for (const { id, title, own, seriesId, drops: count } of videos) {
+    const values = count > 0 ? [] : [['', valuesOf(inForce(layersAt(kept, { own, seriesId })))] as const];
+    all.set(id, { title, values: new Map(values) });
+  }
+  for (const drop of drops) {
+    const [channel, video] = [channelById.get(drop.channelId), videoById.get(drop.videoId)];
+    if (channel && video) {
+      all.get(video.id)?.values.set(channel.id, valuesOf(inForce(layersAt(kept, video, channel, drop))));
+    }
+  }
+  return all;
+}

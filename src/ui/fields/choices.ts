@@ -1,0 +1,47 @@
+import { ADVERT_WAYS, COMMENT_WAYS, type Declarations, LICENCES } from '@/core/declarations';
+import { type DefaultField, RELEASES, type Release } from '@/core/defaults';
+import { PRIVACIES, type Privacy } from '@/core/delivery';
+
+/** Who may see it, with what follows. */
+export const PRIVACY_WORDS: Record<Privacy, { name: string; says: string }> = {
+  everyone: { name: 'Everyone', says: 'opens by itself once it is proofed' },
+  link: { name: 'People with the link', says: 'stays so until you open it' },
+  private: { name: 'Only me', says: 'stays closed until you open it' },
+};
+
+const COMMENT_NAMES: Record<Declarations['comments'], string> = {
+  open: 'open',
+  'hold doubtful': 'hold the doubtful ones',
+  'hold all': 'hold all until they are read',
+  off: 'off',
+};
+
+const RELEASE_NAMES: Record<Release, string> = {
+  'by itself': 'opens by itself once it is proofed',
+  'on my word': 'waits, proofed, for my word',
+};
+
+/** Fields that are one of a few, with the words for each. */
+export const CHOICES: Partial<Record<DefaultField, readonly (readonly [value: string, says: string])[]>> = {
+  privacy: PRIVACIES.map((each) => [each, PRIVACY_WORDS[each].name]),
+  release: RELEASES.map((each) => [each, RELEASE_NAMES[each]]),
+  licence: LICENCES.map((each) => [each, each]),
+  comments: COMMENT_WAYS.map((way) => [way, COMMENT_NAMES[way]]),
+  adverts: ADVERT_WAYS.map((way) => [way, way]),
+};
+
+/** Fields that are yes or no, with what yes means. */
+export const FLAGS: Partial<Record<DefaultField, string>> = {
+  adultsOnly: 'Only for people of age',
+  paidPlacement: 'Contains paid placement or sponsorship',
+  ratings: 'Show ratings',
+  embedding: 'May be shown on other pages',
+  tellSubscribers: 'Tell the subscribers',
+  sendCaptions: 'Send its captions along',
+};
+
+/** The answers to whether it is aimed at children. */
+export const CHILDREN_ANSWERS = [
+  { value: false, name: 'No', says: 'it is for anyone' },
+  { value: true, name: 'Yes', says: 'it is made for children' },
+];

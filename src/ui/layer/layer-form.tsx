@@ -1,0 +1,99 @@
+'use client';
+
+import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { DECLARATION_FIELDS } from '@/core/declarations';
+import type { DefaultField } from '@/core/defaults';
+import type { LayerView } from '@/desk/views';
+import { ask } from '@/ui/ask';
+import { LayerFields } from '@/ui/fields/layer-fields';
+import { UndoRedo } from '@/ui/undo-redo';
+import { useSteps } from '@/ui/use-steps';
+import { TemplatePreview } from './template-preview';
+
+interface LayerFormProps {
+  first: LayerView;
+  /** What stands beside the name. */
+  actions?: ReactNode;
+  /** What a layer of its kind has beside its defaults. */
+  head?: (view: LayerView) => ReactNode;
+  says: string;
+}
+
+interface Group {
+  name: string;
+  says: string;
+  fields: DefaultField[];
+}
+
+function groupsOf({ layer, declares, hasGroups }: LayerView): Group[] {
+  return [
+    {
+      name: 'Words',
+      says: 'around the title and the lines that are typed for each video',
+      fields: ['titlePattern', 'template', 'links', 'tags'],
+    },
+    {
+      name: 'Where it goes',
+      says: 'and who may see it there',
+      fields: [
+        ...(layer === 'series' ? (['channels'] as const) : []),
+        ...(hasGroups ? (['playlists'] as const) : []),
+        'privacy',
+        'release',
+      ],
+    },
+    {
+      name: 'Declarations',
+      says: 'each goes to the sites that take it',
+      fields: DECLARATION_FIELDS.filter((field) => declares.includes(field)),
+    },
+    { name: 'Picture and file', says: '', fields: ['picture', 'sendCaptions', 'file'] },
+  ].filter(({ fields }) => fields.length > 0) as Group[];
+}
+
+/** One layer of defaults: everything that it can set, what it leaves open, and the words tried on the latest video. */
+export function LayerForm({ first, actions, head, says }: LayerFormProps) {
+  const { layer, owner } = first;
+  const address = `/api/defaults/${layer}/${owner}`;
+  const { data: view } = useQuery({
+    queryKey: ['layer', layer, owner],
+    queryFn: () => ask<LayerView>(address),
+    initialData: first,
+  });
+  const { act, undo, redo } = useSteps(owner);
+  const put = (field: DefaultField, value: unknown) => act(address, { method: 'PATCH', json: { [field]: value } });
+  const { categories, channels, playlists, shelf } = view;
+  return (
+    <main className="mx-auto grid max-w-[1180px] gap-4 px-4 py-5 sm:px-7">
+      <header>
+        <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
+          <h1>{view.name}</h1>
+          {view.siteName && <span className="text-soft">{view.siteName}</span>}
+          <span className="ml-auto flex items-center gap-1">
+            <UndoRedo can={view} undo={undo} redo={redo} />
+            {actions}
+          </span>
+        </div>
+        <p className="mt-1 text-soft">{says}</p>
+      </header>
+      {head?.(view)}
+      {groupsOf(view).map((group) => (
+        <section key={group.name} aria-label={group.name} className="enamel grid gap-3.5 px-4 py-3.5">
+          <h2>
+            {group.name} <span className="ml-2 font-normal text-[13px] text-soft">{group.says}</span>
+          </h2>
+          <LayerFields
+            fields={group.fields}
+            at="layer-"
+            own={view.set}
+            beneath={view.beneath}
+            stock={{ categories, channels, playlists, shelf }}
+            put={put}
+          />
+          {group.name === 'Words' && <TemplatePreview view={view} />}
+        </section>
+      ))}
+    </main>
+  );
+}

@@ -1,0 +1,35 @@
+'use client';
+
+import { Redo2, Undo2 } from 'lucide-react';
+import { useEffect } from 'react';
+import { Button } from './button';
+import { isTyping } from './typing';
+
+interface UndoRedoProps {
+  can: { canUndo: boolean; canRedo: boolean };
+  undo: () => unknown;
+  redo: () => unknown;
+}
+
+/** Takes the last change back, or makes it again: by button and by key, unless somebody types. */
+export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
+      event.preventDefault();
+      void (event.shiftKey ? redo() : undo());
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [undo, redo]);
+  return (
+    <>
+      <Button look="plain" onClick={undo} aria-disabled={!can.canUndo} aria-label="Undo" title="Undo (Ctrl Z)">
+        <Undo2 size={17} className={can.canUndo ? '' : 'opacity-40'} />
+      </Button>
+      <Button look="plain" onClick={redo} aria-disabled={!can.canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)">
+        <Redo2 size={17} className={can.canRedo ? '' : 'opacity-40'} />
+      </Button>
+    </>
+  );
+}

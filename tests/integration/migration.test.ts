@@ -1,0 +1,67 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { connect, type Database } from '@/store/database';
+import { newId } from '@/store/ids';
+import { migrations } from '@/store/migrations';
+
+const NAME = 'kettle_drop_before_layers';
+let db: Database;
+const run = async (way: 'up' | 'down', from: number, to?: number) => {
+  for (const name of Object.keys(migrations).sort().slice(from, to)) await migrations[name]?.[way]?.(db);
+};
+
+beforeAll(async () => {
+  const server = connect(undefined);
+  await server.raw('DROP DATABASE IF EXISTS ??', [NAME]);
+  await server.raw('CREATE DATABASE ?? CHARACTER SET utf8mb4', [NAME]);
+  await server.destroy();
+  db = connect(NAME);
+});
+afterAll(async () => {
+  await db.raw('DROP DATABASE ??', [NAME]);
+  await db.destroy();
+});
+
+describe('records from before there were layers', () => {
+  it('keep what was set on them, and leave the rest to the layers; what was sent stays as it was', async () => {
+    await run('up', 0, 4);
+    const at = new Date();
+    const [video, plain, account, sentChannel, unsentChannel] = [newId(), newId(), newId(), newId(), newId()];
+    const words = { titleFrom: 'person', createdAt: at, updatedAt: at };
+    await db('videos').insert([
+      {
+        ...{ ...words, id: video, title: 'Old 🛶', description: 'Two lines', tags: '["keel"]', privacy: 'link' },
+        declarations: JSON.stringify({ forChildren: false, language: 'en', licence: 'all rights reserved' }),
+      },
+      { ...words, id: plain, title: 'Plain', description: '', tags: '[]', privacy: 'private', declarations: null },
+    ]);
+    await db('accounts').insert({
+      ...{ id: account, site: 'lanternfold', siteAccountId: 'a', name: 'A', state: 'connected', createdAt: at },
+      ...{ scope: '', updatedAt: at },
+    });
+    for (const id of [sentChannel, unsentChannel]) {
+      const channel = { id, accountId: account, siteChannelId: id, name: 'C', address: 'https://c.example' };
+      await db('channels').insert({ ...channel, createdAt: at });
+    }
+    const drop = { videoId: video, createdAt: at, updatedAt: at, nextTryAt: at, own: null };
+    await db('drops').insert([
+      { ...drop, id: newId(), channelId: sentChannel, state: 'live', privacy: 'everyone', playlists: '["p1"]' },
+      { ...drop, id: newId(), channelId: unsentChannel, state: 'draft', own: '{"title":"Own"}', playlists: '[]' },
+    ]);
+    await run('up', 4, 5);
+    const videos = new Map((await db('videos').select()).map((row) => [row.id, row]));
+    expect(videos.get(video)).toMatchObject({ title: 'Old 🛶', summary: 'Two lines', seriesId: null, episode: '' });
+    expect(JSON.parse(videos.get(video).own)).toEqual({
+      ...{ forChildren: false, language: 'en', privacy: 'link', tags: { way: 'add', items: ['keel'] } },
+    });
+    expect(JSON.parse(videos.get(plain).own)).toEqual({});
+    const drops = new Map((await db('drops').select()).map((row) => [row.channelId, row]));
+    expect(JSON.parse(drops.get(sentChannel).own)).toEqual({ privacy: 'everyone' });
+    expect(JSON.parse(drops.get(sentChannel).chosenPlaylists)).toEqual(['p1']);
+    expect(JSON.parse(drops.get(sentChannel).sentWith)).toMatchObject({ channel: {}, series: {} });
+    expect(JSON.parse(drops.get(unsentChannel).own)).toEqual({ title: 'Own' });
+    expect(drops.get(unsentChannel)).toMatchObject({ sentWith: null, chosenPlaylists: null });
+    await run('down', 4, 5);
+    await run('up', 4, 5);
+    expect((await db('videos').where({ id: video }).first()).summary).toBe('Two lines');
+  });
+});

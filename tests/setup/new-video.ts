@@ -1,0 +1,9 @@
+import type { Video } from '@/store/videos';
+
+/** What is kept of a video of no series that has nothing but a title. */
+export const newVideo = (title: string): Pick<Video, 'title' | 'seriesId' | 'seriesFrom' | 'episode'> => ({
+  title,
+  seriesId: undefined,
+  seriesFrom: undefined,
+  episode: '',
+});

@@ -5,14 +5,14 @@ import { fraction, fromDecimal } from '@/core/time';
 import { DeskError } from '@/desk/desk-error';
 import { SITE_PROFILES } from '@/sites/profiles';
 
-const text = () => string().default('');
+const words = () => string().default('');
 const inputShape = object({
-  title: text(),
-  summary: text(),
-  template: text(),
-  links: array(object({ label: text(), url: string().required() })).default([]),
+  title: words(),
+  summary: words(),
+  template: words(),
+  links: array(object({ label: words(), url: string().required() })).default([]),
   tags: array(string().required()).default([]),
-  chapters: array(object({ seconds: number().min(0).required(), title: text() })).default([]),
+  chapters: array(object({ seconds: number().min(0).required(), title: words() })).default([]),
   durationSeconds: number().positive(),
 });
 
@@ -37,8 +37,9 @@ export async function fit(options: { json: string; site: string }): Promise<void
     return { markerId: undefined, time: exact(seconds), title, repair: undefined };
   });
   const duration = input.durationSeconds === undefined ? undefined : exact(input.durationSeconds);
-  const { findings, ...fitted } = fitToSite({ ...input, chapters, duration }, site);
+  const { title, text, tags, leftOut, findings } = fitToSite({ ...input, chapters, duration }, site);
   if (findings.length > 0) process.exitCode = 1;
-  const search = searchFindings({ title: input.title, text: fitted.text, tags: input.tags });
-  process.stdout.write(`${JSON.stringify({ ...fitted, findings: [...findings, ...search] }, null, 2)}\n`);
+  const search = searchFindings({ title: input.title, text, tags: input.tags });
+  const all = [...findings.map(({ what }) => what), ...search];
+  process.stdout.write(`${JSON.stringify({ title, text, tags, leftOut, findings: all }, null, 2)}\n`);
 }

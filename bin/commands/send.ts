@@ -8,22 +8,27 @@ import { tagsFromText } from '@/core/words';
 import { announceCut, noteCutArrived } from '@/desk/bring-cut';
 import { DeskError } from '@/desk/desk-error';
 import { editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtChannels, lookAtSheet } from '@/desk/look';
+import { lookAtChannels } from '@/desk/look';
+import { lookAtSeriesList } from '@/desk/look-at-layers';
+import { lookAtSheet } from '@/desk/look-at-sheet';
 import { importMarkers } from '@/desk/markers';
 import { sendVideo } from '@/desk/send';
 import { files } from '@/store/files/folder';
+import { explanation } from './explain';
 
 interface SendOptions {
-  channel: string[];
+  channel?: string[];
+  series?: string;
   title?: string;
   description?: string;
   tags?: string;
   markers?: string;
   chapters?: string;
-  privacy: string;
+  privacy?: string;
   forChildren?: string;
   product?: string[];
   watch?: boolean;
+  explain?: boolean;
 }
 
 const say = (text: string) => process.stdout.write(`${text}\n`);
@@ -54,24 +59,45 @@ function answer(text: string | undefined): boolean | undefined {
   throw new DeskError('not taken', `Answer --for-children with yes or no, not with “${text}”.`);
 }
 
+/** The series of a name, by its id. */
+async function seriesNamed(name: string): Promise<string> {
+  const { series } = await lookAtSeriesList();
+  const found = series.find((each) => each.name.toLowerCase() === name.toLowerCase());
+  if (found) return found.id;
+  const known = series.map((each) => `“${each.name}”`);
+  const which = known.length > 0 ? `There are ${known.join(', ')}.` : 'There is none yet; make one on Series.';
+  throw new DeskError('not found', `There is no series called “${name}”. ${which}`);
+}
+
+/** What was given by hand; everything else comes from the layers. */
+function given({ title, description, tags, privacy, product, forChildren }: SendOptions, seriesId?: string) {
+  const all = {
+    ...{ title, privacy, seriesId, summary: description, forChildren: answer(forChildren), products: product },
+    tags: tags === undefined ? undefined : { way: 'add', items: tagsFromText(tags) },
+  };
+  return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined));
+}
+
 /** Brings a file, fills in its record and sends it, all by the desk's own functions. */
 export async function send(file: string, options: SendOptions): Promise<void> {
-  const forChildren = answer(options.forChildren);
+  const seriesId = options.series === undefined ? undefined : await seriesNamed(options.series);
+  const edit = given(options, seriesId);
   const channelIds: string[] = [];
-  for (const name of options.channel) channelIds.push(await channelNamed(name));
+  for (const name of options.channel ?? []) channelIds.push(await channelNamed(name));
   const { size } = await stat(file);
   const { cut } = await announceCut({ fileName: path.basename(file), size });
   await files().put(cut.fileKey, createReadStream(file));
   await noteCutArrived(cut.id, size);
   const { videoId } = cut;
-  await editVideo(videoId, {
-    privacy: options.privacy,
-    ...(options.title === undefined ? {} : { title: options.title }),
-    ...(options.description === undefined ? {} : { description: options.description }),
-    ...(options.tags === undefined ? {} : { tags: tagsFromText(options.tags) }),
-    declarations: { forChildren, products: options.product },
-  });
+  await editVideo(videoId, edit);
   for (const channelId of channelIds) await tickChannel(videoId, channelId, true);
+  const ticked = (await lookAtSheet(videoId)).channels.filter((channel) => channel.ticked);
+  if (ticked.length === 0) {
+    throw new DeskError(
+      'not now',
+      `It is here as video ${videoId}, but goes nowhere: give --channel, or the series its channels.`,
+    );
+  }
   await untilRead(videoId);
   if (options.markers) {
     const { markers, findings } = await importMarkers(videoId, await readFile(options.markers));
@@ -80,6 +106,7 @@ export async function send(file: string, options: SendOptions): Promise<void> {
     if (options.chapters)
       await editVideo(videoId, { chapterChoice: { ...NO_CHOICE, colours: [options.chapters.toLowerCase()] } });
   }
+  if (options.explain) say(explanation(await lookAtSheet(videoId)));
   const { sent, notReady } = await sendVideo(videoId);
   for (const { channel, missing } of notReady) console.error(`${channel} is not ready: ${missing.join('; ')}`);
   if (notReady.length > 0) process.exitCode = 1;

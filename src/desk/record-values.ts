@@ -72,15 +72,16 @@ export function takesField(profile: SiteProfile, field: DefaultField): boolean {
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
 
-/** One value for the whole record: the one that all channels share, or else that of the record's own layers. */
+/** One value for the whole record: the one that most channels share, or else that of the record's own layers. */
 function shared(all: readonly Given<unknown>[], own: Given<unknown>): Given<unknown> {
-  const [first = own] = all;
-  return all.every(({ value }) => same(value, first.value)) ? first : own;
+  if (all.length === 0) return own;
+  const most = all.find((one) => all.filter(({ value }) => same(value, one.value)).length > all.length / 2);
+  return most ?? own;
 }
 
 /**
- * The values of a record that goes to several channels: where all that take a field get the same, that is the record's;
- * where they do not, the record's own layers speak, and each channel that differs is named.
+ * The values of a record that goes to several channels: where most that take a field get the same, that is the record's;
+ * where there is no such value, the record's own layers speak, and each channel that differs is named.
  */
 export function recordValues(kept: KeptLayers, video: Video, ticked: readonly TickedChannel[]): RecordValues {
   const unsent = ticked.filter(({ drop }) => drop.state === 'draft' || drop.state === 'removed');

@@ -1,6 +1,6 @@
 import { readCaptions } from '@/core/captions';
 import { inForce } from '@/core/defaults';
-import { suggestTags, type TagOffer, tagVariants } from '@/core/words';
+import { suggestTags, type TagOffer, tagKey, tagVariants } from '@/core/words';
 import { captionsOf, captionText } from '@/store/captions';
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
@@ -39,6 +39,8 @@ export async function tagOffers(videoId: string): Promise<TagOffers> {
   const tags = [...new Set(drops.flatMap((drop) => at(video.seriesId, video.own, drop.channelId)))];
   const { title, summary } = video;
   const captions = texts.join('\n');
+  const names = [...channels, ...layers.series.values()].map(({ name }) => tagKey(name));
+  const isName = (tag: string) => names.includes(tagKey(tag));
   return {
     suggestions: suggestTags({
       ...{ title, summary, captions, tags },
@@ -47,7 +49,10 @@ export async function tagOffers(videoId: string): Promise<TagOffers> {
     variants: Object.fromEntries(
       tags.flatMap((tag) => {
         const offers = tagVariants(tag, [title, summary, ...tags.filter((other) => other !== tag)]);
-        const fresh = offers.filter((offer) => !tags.includes(offer.tag));
+        // Nobody searches for a name in the plural.
+        const fresh = offers.filter(
+          ({ tag: offer, why }) => !tags.includes(offer) && !(why === 'plural' && isName(tag)),
+        );
         return fresh.length > 0 ? [[tag, fresh]] : [];
       }),
     ),

@@ -10,10 +10,13 @@ export async function ask<T>(
 ): Promise<T> {
   const { method = 'GET', json, body } = init;
   const headers: Record<string, string> = json === undefined ? {} : { 'content-type': 'application/json' };
+  const text = json === undefined ? undefined : JSON.stringify(json);
   const answer = await fetch(address, {
     method,
     headers,
-    body: json === undefined ? body : JSON.stringify(json),
+    body: text ?? body,
+    // What is being saved goes through though the page is left. Browsers keep no more than 64 KiB alive (Fetch standard).
+    keepalive: text !== undefined && text.length < 16_000,
   }).catch(() => {
     throw new AskError('Kettle Drop does not answer. Look whether it still runs; what you typed is kept here.');
   });

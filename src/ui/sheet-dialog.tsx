@@ -26,7 +26,7 @@ export function SheetDialog({ open, onClose, title, close, wide = false, childre
           className={`enamel fixed top-[8vh] left-1/2 z-50 flex max-h-[84vh] -translate-x-1/2 flex-col p-6 shadow-xl ${wide ? 'w-[min(760px,94vw)]' : 'w-[min(540px,94vw)]'}`}
         >
           <Dialog.Title className="mb-2 font-display font-semibold text-lg">{title}</Dialog.Title>
-          <div className="min-h-0 overflow-y-auto">{children}</div>
+          <div className="-mx-1.5 min-h-0 overflow-y-auto px-1.5">{children}</div>
           <Dialog.Close asChild>
             <Button look="plain" className="mt-4 self-start">
               {close}

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undo } from '@/desk/changes';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtBoard, lookAtChannels } from '@/desk/look';
+import { lookAtBoard } from '@/desk/look';
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { makePlaylist } from '@/desk/playlists';
 import { actOnDrop, sendVideo } from '@/desk/send';
@@ -11,19 +11,16 @@ import type { SheetChannel } from '@/desk/views';
 import { closeDatabase } from '@/store/database';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
-import { bringFile, setFaultsAt, untilSheet, untilState, videosAt, YARD, yardSession } from '../setup/desk';
+import { bringFile, channelsOfTheYard, setFaultsAt, untilSheet, untilState, videosAt } from '../setup/desk';
 
 let worker: ChildProcess;
 const clip = makeClip({ name: 'four-sites-short.mp4', seconds: 3 });
-const ids = new Map<string, string>();
+let ids: Map<string, string>;
 
 beforeAll(async () => {
   const root = path.resolve('.');
   worker = startProcess(root, 'worker', processEnvironment(root));
-  for (const site of Object.keys(YARD)) await yardSession(site);
-  for (const site of (await lookAtChannels()).sites) {
-    for (const account of site.accounts) for (const { id, name } of account.channels) ids.set(name, id);
-  }
+  ids = await channelsOfTheYard();
 }, 60_000);
 afterAll(async () => {
   await setFaultsAt('stallmarket');

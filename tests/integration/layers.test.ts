@@ -7,7 +7,6 @@ import { announceCut } from '@/desk/bring-cut';
 import { redo, undo } from '@/desk/changes';
 import { editDefaults } from '@/desk/defaults';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtChannels } from '@/desk/look';
 import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look-at-layers';
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { moveUp } from '@/desk/move-up';
@@ -21,21 +20,18 @@ import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
-import { bringFile, untilSheet, untilState, videosAt, YARD, yardSession } from '../setup/desk';
+import { bringFile, channelsOfTheYard, untilSheet, untilState, videosAt } from '../setup/desk';
 
 let worker: ChildProcess;
 let series: string;
-const ids = new Map<string, string>();
+let ids: Map<string, string>;
 const idOf = (name: string) => ids.get(name) ?? '';
 const clip = makeClip({ name: 'layers.mp4', seconds: 5 });
 
 beforeAll(async () => {
   const root = path.resolve('.');
   worker = startProcess(root, 'worker', processEnvironment(root));
-  for (const site of Object.keys(YARD)) await yardSession(site);
-  for (const site of (await lookAtChannels()).sites) {
-    for (const account of site.accounts) for (const { id, name } of account.channels) ids.set(name, id);
-  }
+  ids = await channelsOfTheYard();
   series = await newSeries({ name: 'Bilge Talk', pattern: 'bilge-talk_{episode}_{title}' });
 }, 60_000);
 afterAll(async () => {

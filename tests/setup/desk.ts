@@ -53,6 +53,13 @@ export async function yardSession(siteId: string): Promise<Session> {
   return sessionFor((await account())?.id ?? '');
 }
 
+/** The channels of every site by name, all of the yard's accounts being connected. */
+export async function channelsOfTheYard(): Promise<Map<string, string>> {
+  for (const site of Object.keys(YARD)) await yardSession(site);
+  const accounts = (await lookAtChannels()).sites.flatMap((site) => site.accounts);
+  return new Map(accounts.flatMap(({ channels }) => channels.map(({ name, id }): [string, string] => [name, id])));
+}
+
 /** Connects the yard's account where it is not, and gives the ids of its channels by name. */
 export async function connectedChannels(): Promise<Map<string, string>> {
   const all = async () =>

@@ -74,12 +74,7 @@ function ShelfLinkRow({ link, steps }: { link: ShelfRow; steps: Steps }) {
         <div className="grid gap-2 sm:grid-cols-[220px_minmax(0,1fr)_auto]">
           <DraftInput draft={label} aria-label={`Words of ${name}`} placeholder="its words" className={INPUT} />
           <DraftInput draft={url} aria-label={`Address of ${name}`} inputMode="url" className={INPUT} />
-          <Button
-            look="plain"
-            onClick={remove}
-            className="justify-self-start"
-            aria-label={`Take ${name} off the shelf`}
-          >
+          <Button look="plain" onClick={remove} className="justify-self-start" aria-label={`Take off ${name}`}>
             Take off
           </Button>
         </div>

@@ -63,6 +63,25 @@ export const PLAIN_DECLARATIONS: Declarations = {
 
 export const DECLARATION_FIELDS = Object.keys(PLAIN_DECLARATIONS) as DeclarationField[];
 
+/** What each is called where people read it. */
+export const DECLARATION_NAMES: Record<DeclarationField, string> = {
+  category: 'category',
+  language: 'language',
+  licence: 'licence',
+  recordedOn: 'recording date',
+  place: 'place',
+  forChildren: 'aimed at children',
+  adultsOnly: 'age limit',
+  paidPlacement: 'paid placement',
+  comments: 'comments',
+  ratings: 'ratings',
+  embedding: 'embedding',
+  tellSubscribers: 'telling the subscribers',
+  adverts: 'adverts',
+  credits: 'credits',
+  products: 'products',
+};
+
 /** What a site takes of the declarations, as data. */
 export interface DeclarationRules {
   fields: readonly DeclarationField[];

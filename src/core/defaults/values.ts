@@ -1,4 +1,4 @@
-import { type Declarations, PLAIN_DECLARATIONS } from '../declarations';
+import { DECLARATION_NAMES, type Declarations, PLAIN_DECLARATIONS } from '../declarations';
 import type { Privacy } from '../delivery';
 import type { Fraction } from '../time';
 import { type LinkItem, PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
@@ -92,21 +92,7 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   picture: 'picture',
   file: 'file settings',
   channels: 'channels',
-  category: 'category',
-  language: 'language',
-  licence: 'licence',
-  recordedOn: 'recording date',
-  place: 'place',
-  forChildren: 'aimed at children',
-  adultsOnly: 'age',
-  paidPlacement: 'paid placement',
-  comments: 'comments',
-  ratings: 'ratings',
-  embedding: 'embedding',
-  tellSubscribers: 'telling the subscribers',
-  adverts: 'adverts',
-  credits: 'credits',
-  products: 'products',
+  ...DECLARATION_NAMES,
 };
 
 export const isListField = (field: DefaultField): field is ListField =>

@@ -1,5 +1,5 @@
 import type { ChapterLine } from '../chapters';
-import type { Declarations } from '../declarations';
+import { DECLARATION_NAMES, type Declarations } from '../declarations';
 import type { Privacy } from '../delivery';
 
 /** What a site shows of a video, or what it should show. Undefined: the site does not tell, or nothing is expected. */
@@ -26,24 +26,6 @@ export interface Difference {
   meant: string;
   shown: string;
 }
-
-const DECLARED_NAMES: Record<keyof Declarations, string> = {
-  category: 'category',
-  language: 'language',
-  licence: 'licence',
-  recordedOn: 'recording date',
-  place: 'place',
-  forChildren: 'aimed at children',
-  adultsOnly: 'age limit',
-  paidPlacement: 'paid placement',
-  comments: 'comments',
-  ratings: 'ratings',
-  embedding: 'embedding',
-  tellSubscribers: 'telling the subscribers',
-  adverts: 'adverts',
-  credits: 'credits',
-  products: 'products',
-};
 
 /** A declared value in words; sites that keep nothing where nothing is said mean the same. */
 function say(value: unknown): string {
@@ -77,7 +59,7 @@ export function differences(meant: Showing, shown: Showing): Difference[] {
   for (const [field, value] of Object.entries(meant.declared ?? {})) {
     if (value === undefined) continue;
     compare(
-      DECLARED_NAMES[field as keyof Declarations],
+      DECLARATION_NAMES[field as keyof Declarations],
       say(value),
       say(shown.declared?.[field as keyof Declarations]),
     );

@@ -45,9 +45,9 @@ export function ChipsField({ id, one, own, beneath, onChange, parse, placeholder
   const mine = own?.items ?? [];
   const way = own?.way ?? 'add';
   const put = (items: string[]) => onChange(items.length === 0 && way === 'add' ? null : { way, items });
-  const add = () => {
+  const add = (text = typed) => {
     const has = new Set([...from, ...mine].map((item) => item.toLowerCase()));
-    const fresh = parse(typed).filter((item) => !has.has(item.toLowerCase()));
+    const fresh = parse(text).filter((item) => !has.has(item.toLowerCase()));
     setTyped('');
     if (fresh.length > 0) put([...mine, ...fresh]);
   };
@@ -86,7 +86,14 @@ export function ChipsField({ id, one, own, beneath, onChange, parse, placeholder
         value={typed}
         list={known ? listId : undefined}
         onChange={(event) => setTyped(event.target.value)}
-        onBlur={add}
+        onBlur={() => add()}
+        onPaste={(event) => {
+          const text = event.clipboardData.getData('text');
+          // A pasted list is taken at once; a field of one line would lose its line ends.
+          if (parse(text).length < 2) return;
+          event.preventDefault();
+          add(typed + text);
+        }}
         onKeyDown={(event) => {
           if (event.key === 'Enter' || event.key === ',') {
             event.preventDefault();

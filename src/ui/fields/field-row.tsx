@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 
 /** The look of a field that is typed into. */
-export const FIELD_LOOK = 'rounded-lg border border-line bg-paper px-3 py-2';
+export const FIELD_LOOK = 'max-w-full rounded-lg border border-line bg-paper px-3 py-2';
 export const FIELD = `w-full ${FIELD_LOOK}`;
 
 interface FieldRowProps {
@@ -15,7 +15,7 @@ interface FieldRowProps {
 /** A row of the Sheet: what it is called, the field, and what is to be said below it. */
 export function FieldRow({ id, label, below, children }: FieldRowProps) {
   return (
-    <div className="grid gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
       <label htmlFor={id} className="pt-2 text-sm text-soft">
         {label}
       </label>

@@ -119,7 +119,13 @@ export function TemplateField({ id, label, value, save, shelf, oneLine = false, 
         onBlur={draft.flush}
         extensions={extensions}
         theme="none"
-        basicSetup={{ lineNumbers: false, foldGutter: false, highlightActiveLine: false, autocompletion: false }}
+        basicSetup={{
+          lineNumbers: false,
+          foldGutter: false,
+          highlightActiveLine: false,
+          autocompletion: false,
+          closeBrackets: false,
+        }}
         minHeight={oneLine ? undefined : '150px'}
         maxHeight="320px"
         className="overflow-hidden rounded-lg border border-line"

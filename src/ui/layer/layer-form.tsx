@@ -1,15 +1,14 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { DECLARATION_FIELDS } from '@/core/declarations';
 import type { DefaultField } from '@/core/defaults';
 import type { LayerView } from '@/desk/views';
-import { ask } from '@/ui/ask';
 import { LayerFields } from '@/ui/fields/layer-fields';
+import { SavingState } from '@/ui/saving-state';
 import { UndoRedo } from '@/ui/undo-redo';
-import { useSteps } from '@/ui/use-steps';
 import { TemplatePreview } from './template-preview';
+import { useLayer } from './use-layer';
 
 interface LayerFormProps {
   first: LayerView;
@@ -54,22 +53,15 @@ function groupsOf({ layer, declares, hasGroups }: LayerView): Group[] {
 
 /** One layer of defaults: everything that it can set, what it leaves open, and the words tried on the latest video. */
 export function LayerForm({ first, actions, head, says }: LayerFormProps) {
-  const { layer, owner } = first;
-  const address = `/api/defaults/${layer}/${owner}`;
-  const { data: view } = useQuery({
-    queryKey: ['layer', layer, owner],
-    queryFn: () => ask<LayerView>(address),
-    initialData: first,
-  });
-  const { act, undo, redo } = useSteps(owner);
-  const put = (field: DefaultField, value: unknown) => act(address, { method: 'PATCH', json: { [field]: value } });
+  const { view, put, saving, undo, redo } = useLayer(first);
   const { categories, channels, playlists, shelf } = view;
   return (
-    <main className="mx-auto grid max-w-[1180px] gap-4 px-4 py-5 sm:px-7">
+    <main className="mx-auto grid max-w-[1180px] grid-cols-[minmax(0,1fr)] gap-4 px-4 py-5 sm:px-7">
       <header>
         <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
           <h1>{view.name}</h1>
           {view.siteName && <span className="text-soft">{view.siteName}</span>}
+          <SavingState saving={saving} />
           <span className="ml-auto flex items-center gap-1">
             <UndoRedo can={view} undo={undo} redo={redo} />
             {actions}
@@ -79,7 +71,11 @@ export function LayerForm({ first, actions, head, says }: LayerFormProps) {
       </header>
       {head?.(view)}
       {groupsOf(view).map((group) => (
-        <section key={group.name} aria-label={group.name} className="enamel grid gap-3.5 px-4 py-3.5">
+        <section
+          key={group.name}
+          aria-label={group.name}
+          className="enamel grid grid-cols-[minmax(0,1fr)] gap-3.5 px-4 py-3.5"
+        >
           <h2>
             {group.name} <span className="ml-2 font-normal text-[13px] text-soft">{group.says}</span>
           </h2>

@@ -73,7 +73,7 @@ function Recognising({ view }: { view: LayerView }) {
   const files = view.files.map((file) => ({ file, parts: partsByPattern(file, pattern.text) }));
   const fitting = files.filter(({ parts }) => parts);
   return (
-    <section aria-label="How it is recognised" className="enamel grid gap-3.5 px-4 py-3.5">
+    <section aria-label="How it is recognised" className="enamel grid grid-cols-[minmax(0,1fr)] gap-3.5 px-4 py-3.5">
       <FieldRow id="series-name" label="Name">
         <DraftInput id="series-name" draft={name} className={`${FIELD} max-w-96`} />
       </FieldRow>

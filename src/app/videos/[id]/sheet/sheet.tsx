@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { MarkersView, SheetView } from '@/desk/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
+import { SavingState } from '@/ui/saving-state';
 import { UndoRedo } from '@/ui/undo-redo';
 import { AsThere } from './as-there';
 import { BetterCut } from './better-cut';
@@ -51,9 +52,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
               <p className="mb-1 text-[13px] text-soft">{sheet.cut?.fileName ?? 'no cut yet'}</p>
               <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
                 <h1>{sheet.title || 'Without a title'}</h1>
-                <small role="status" className="text-[13px] text-soft">
-                  {saving ? 'saving …' : 'all saved'}
-                </small>
+                <SavingState saving={saving} />
                 <span className="ml-auto flex gap-1">
                   <UndoRedo can={sheet} undo={undo} redo={redo} />
                 </span>

@@ -116,7 +116,8 @@ function Offers({ handle, onAdd }: { handle: SheetHandle; onAdd: (tag: string) =
         aria-label={`Add the tag ${tag}`}
         className="rounded-full bg-sunk px-2.5 py-0.5 text-sm hover:bg-copper-wash"
       >
-        + {tag}
+        <span aria-hidden>+ </span>
+        {tag}
       </button>
       <span className="text-[13px] text-soft">{why}</span>
     </li>

@@ -27,14 +27,14 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
   const shelf = Object.keys(sheet.shelf);
   return (
     <FieldRow id="template" label="Template" below={<SheetMark handle={handle} field="template" />}>
-      <div className="flex flex-wrap items-baseline gap-x-3 pt-1.5">
+      <div id="template" tabIndex={-1} className="flex flex-wrap items-baseline gap-x-3 pt-1.5">
         <span>{templateWords(template)}</span>
         {titlePattern.trim() !== PLAIN_TITLE && (
           <span className="text-[13px] text-soft">
             title: <span className="font-mono">{titlePattern}</span>
           </span>
         )}
-        <Button id="template" look="plain" onClick={() => setOpen(true)}>
+        <Button look="plain" onClick={() => setOpen(true)}>
           Look at it or change it
         </Button>
       </div>

@@ -1,13 +1,11 @@
 'use client';
 
-import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { type DefaultField, type Defaults, isDefaultField, type LayerValues, valueOver } from '@/core/defaults';
-import type { Reached } from '@/desk/reach';
 import type { SheetView } from '@/desk/views';
 import { ask } from '@/ui/ask';
-import { useNotices } from '@/ui/notices';
-import { reachedWords } from '@/ui/reached';
+import { useActs } from '@/ui/use-acts';
 
 /** Fields of the layers as they are set on the video; null leaves one to the layers beneath. */
 type LayerEdit = { [F in DefaultField]?: LayerValues[F] | null };
@@ -55,37 +53,9 @@ function withEdit(sheet: SheetView, edit: SheetEdit): SheetView {
 /** A video's Sheet as it is now, and everything that can be done with it. Each call saves at once. */
 export function useSheet(first: SheetView) {
   const { id } = first;
-  const key = ['sheet', id];
-  const client = useQueryClient();
-  const { say, trouble } = useNotices();
-  const [saving, setSaving] = useState(0);
-  const { data } = useQuery({ queryKey: key, queryFn: () => ask<SheetView>(`/api/videos/${id}`), initialData: first });
-
-  // One thing is done after the other, so that an older value never arrives last and undo takes back what came before it.
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
-  /** Asks, reads the Sheet again, and says what went wrong. Whether it went well is returned. */
-  const act = useCallback(
-    (address: string, init: Parameters<typeof ask>[1]): Promise<boolean> => {
-      setSaving((count) => count + 1);
-      const done = queue.current.then(async () => {
-        try {
-          const { reached } = await ask<{ reached?: Reached[] }>(address, init);
-          if (reached) say(reachedWords(reached, id));
-          return true;
-        } catch (error) {
-          trouble(error);
-          return false;
-        } finally {
-          await client.invalidateQueries({ queryKey: ['sheet', id] });
-          setSaving((count) => count - 1);
-        }
-      });
-      queue.current = done;
-      return done;
-    },
-    [client, id, say, trouble],
-  );
-
+  const queryKey = ['sheet', id];
+  const { data } = useQuery({ queryKey, queryFn: () => ask<SheetView>(`/api/videos/${id}`), initialData: first });
+  const { act, saving } = useActs(queryKey, id);
   const at = `/api/videos/${id}`;
   // What is being saved is shown at once, over whatever is read meanwhile, until it has been read back.
   const [pending, setPending] = useState<SheetEdit[]>([]);
@@ -97,7 +67,7 @@ export function useSheet(first: SheetView) {
   };
   return {
     sheet: pending.reduce(withEdit, data),
-    saving: saving > 0,
+    saving,
     act,
     save,
     undo: () => act(`${at}/undo`, { method: 'POST' }),

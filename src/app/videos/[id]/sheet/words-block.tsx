@@ -29,7 +29,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
   const chapterSigns = chapters.length > 0 ? chapterText(chapterLines(chapters, duration)) : '';
   const plainTitle = sheet.values.titlePattern.trim() === PLAIN_TITLE;
   return (
-    <section aria-label="Words" className="enamel grid gap-3.5 px-4 py-3.5">
+    <section aria-label="Words" className="enamel grid grid-cols-[minmax(0,1fr)] gap-3.5 px-4 py-3.5">
       <h2>Words</h2>
       <SeriesRow handle={handle} />
       <FieldRow

@@ -1,0 +1,295 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { SheetChannel, SheetView } from '@/desk/views';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { expectAccessible, startBrowser } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { type Machine, startMachine } from '../setup/machine';
+import { stepsInOrder } from '../setup/steps';
+
+let machine: Machine;
+let browser: Browser;
+let page: Page;
+let home: string;
+let ids: Map<string, string>;
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-layers-'));
+const ALL = ['Marrow Quay', 'Tide Notes', 'Quay School', 'Marrow Quay Films', '@marrowquay', 'Marrow Quay Tools'];
+const LINES =
+  'How a plank is brought to the shape of the boat, and why it cracks when nobody waits for it.\nWith a kettle, a long box and two people who have done it wrong before.';
+
+/** A series as somebody else exported it. */
+const SERIES = {
+  kind: 'kettle-drop series',
+  version: 1,
+  name: 'Hand Tools, Slowly',
+  pattern: '',
+  defaults: {
+    template: '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{#go.1}}\n{{shelf.yard}}\n{{/go.1}}',
+    titlePattern: '{{title}}{{#go.1}} | Hand Tools {{episode}}{{/go.1}}',
+    tags: { way: 'add', items: ['hand tools', 'wooden boat'] },
+    privacy: 'everyone',
+    category: 'craft',
+    products: ['2000000000015'],
+    picture: { way: 'layout', at: { num: 1, den: 1 }, band: 'below' },
+  },
+};
+
+const region = (name: string) => page.getByRole('region', { name, exact: true });
+const rail = () => region('Where it goes');
+const notice = (text: string | RegExp) => page.getByText(text).first().waitFor();
+const saved = () => page.getByText('all saved').waitFor();
+
+/** The Sheet that the page shows, as the server tells it. */
+async function sheetHere(): Promise<SheetView> {
+  const id = new URL(page.url()).pathname.split('/').pop();
+  return (await fetch(`${home}/api/videos/${id}`)).json() as Promise<SheetView>;
+}
+
+stepsInOrder(() => machine?.env.KETTLE_HOME);
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker', 'web']);
+  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+  // What reads the settings is loaded only when this machine's are set.
+  ids = await (await import('../setup/desk')).channelsOfTheYard();
+  browser = await startBrowser();
+  page = await browser.newPage({ viewport: { width: 1280, height: 900 } });
+  page.setDefaultTimeout(30_000);
+});
+
+afterAll(async () => {
+  await browser?.close();
+  await (await import('@/store/database')).closeDatabase();
+  await machine?.end();
+});
+
+describe('a title and two lines are typed, and everything else is there', () => {
+  it('puts a link on the shelf, and says what its name has to look like', async () => {
+    await page.goto(`${home}/links`);
+    await notice('The shelf is empty.');
+    await page.getByLabel('Name of a new link').fill('The Yard');
+    await notice('A name has small letters, digits and hyphens');
+    await page.getByLabel('Name of a new link').fill('yard');
+    await page.getByLabel('Words of a new link').fill('The yard');
+    await page.getByLabel('Address of a new link').fill('https://yard.example/boats');
+    await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+    await page.getByLabel('Address of yard').waitFor();
+    await notice('used nowhere');
+    await expectAccessible(page);
+  });
+
+  it('takes a series from a file, and tries its pattern on the files that came', async () => {
+    await page.goto(`${home}/series`);
+    await notice('There is no series yet.');
+    const wrong = path.join(folder, 'wrong.json');
+    writeFileSync(wrong, '{"kind":"something else","name":"X"}');
+    await page.getByLabel('Series file').setInputFiles(wrong);
+    await notice('its “kind” is not “kettle-drop series”');
+    const file = path.join(folder, 'tools.series.json');
+    writeFileSync(file, JSON.stringify(SERIES));
+    await page.getByLabel('Series file').setInputFiles(file);
+    await page.getByRole('heading', { level: 1, name: 'Hand Tools, Slowly' }).waitFor();
+    const pattern = page.getByLabel('Its files');
+    await pattern.fill('{week}');
+    await notice('“{week}” is none of {episode}, {title} and *');
+    await pattern.fill('hand-tools_{episode}_{title}');
+    for (const name of ALL) await page.getByRole('checkbox', { name: new RegExp(`^${name}(?! Films| Tools)`) }).click();
+    await region('Words')
+      .getByText('used by')
+      .or(region('Filled in').getByText('The title that is typed'))
+      .first()
+      .waitFor();
+    await region('Filled in').getByText('The yard: https://yard.example/boats').waitFor();
+    await expectAccessible(page);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Export' }).click(),
+    ]);
+    expect(JSON.parse(readFileSync(await download.path(), 'utf8'))).toMatchObject({
+      ...SERIES,
+      pattern: 'hand-tools_{episode}_{title}',
+    });
+  });
+
+  it('says what is wrong with a template at its place, and offers the names while it is typed', async () => {
+    const editor = region('Words').getByRole('textbox', { name: 'Description template' });
+    await editor.click();
+    await page.keyboard.press('Control+End');
+    await page.keyboard.type('\n\n{{shelf.nowhere}}');
+    await notice('The shelf has no link “nowhere”, in line 11');
+    await region('Filled in').getByText('There is no link “nowhere” on the shelf').waitFor();
+    for (let n = 0; n < '{{shelf.nowhere}}'.length; n += 1) await page.keyboard.press('Backspace');
+    await page.keyboard.type('{{hash');
+    await page.getByRole('option', { name: /hashtags/ }).click();
+    await expect.poll(() => editor.innerText()).toContain('{{hashtags}}');
+    await expect.poll(() => region('Words').getByText('▲').count()).toBe(0);
+  });
+
+  it('answers the law’s question for a channel and for a site', async () => {
+    await page.goto(`${home}/channels`);
+    await page.getByRole('link', { name: 'Defaults of the site' }).first().click();
+    await page.getByRole('heading', { level: 1, name: 'Lanternfold' }).waitFor();
+    await region('Declarations').getByRole('radio', { name: /^No/ }).check();
+    await region('Declarations').getByText('◆ set here').waitFor();
+    await saved();
+    await page.goto(`${home}/channels/${ids.get('Quay School')}`);
+    await region('Declarations').getByText('◇ from the site Lanternfold').waitFor();
+    await region('Declarations').getByRole('radio', { name: /^Yes/ }).check();
+    await region('Declarations').getByText('set back to the site Lanternfold').waitFor();
+    const tags = page.getByLabel('Tags', { exact: true });
+    await tags.fill('for children,');
+    await tags.press('Enter');
+    await notice('◆ added here');
+    await saved();
+    await expectAccessible(page);
+  });
+
+  it('brings a file: series, episode, title and channels are there; two lines make it ready everywhere', async () => {
+    await page.goto(home);
+    const clip = makeClip({ name: 'hand-tools_03_the-steam-box_FINAL.mp4', seconds: 4 });
+    await page.getByLabel('Finished video files').setInputFiles(clip);
+    await region('The cut').waitFor();
+    await region('Words').getByText('recognised from the file name').waitFor();
+    expect(await page.getByLabel('Episode').inputValue()).toBe('3');
+    expect(await page.getByLabel('Title', { exact: true }).inputValue()).toBe('The steam box');
+    await rail().getByText('The blank “summary” is left open').first().waitFor();
+    await page.getByLabel('Title', { exact: true }).fill('Steaming a plank without cracks');
+    await page.getByLabel('Summary').fill(LINES);
+    await saved();
+    await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
+    await region('Picture').getByText('made as the series Hand Tools, Slowly says').waitFor();
+    await region('Declarations').getByText('another value on Quay School (the channel Quay School)').first().waitFor();
+    await rail().getByRole('button', { name: 'Send to six channels' }).waitFor();
+    await expectAccessible(page);
+  });
+
+  it('shows for each channel the words as they will be there, counted, folded, and with what had no room', async () => {
+    const there = region('As it will be there');
+    await there.getByText('Steaming a plank without cracks | Hand Tools 3').waitFor();
+    await there.getByText('the fold: the rest is shown').waitFor();
+    await there.getByRole('tab', { name: /Marrow Quay Tools/ }).click();
+    await there.getByText('link The yard https://yard.example/boats: Stallmarket takes no links').waitFor();
+    await there.getByText(/of 900 bytes/).waitFor();
+    await there.getByRole('tab', { name: /@marrowquay/ }).click();
+    await there.getByText(/of 240 signs/).waitFor();
+    await there.getByText('#handtools').waitFor();
+    const pip = (await sheetHere()).channels.find(({ name }) => name === '@marrowquay');
+    expect(pip?.leftOut.join()).toContain('part 1 of the template');
+  });
+
+  it('moves a tag up to the series, puts tags in order, and takes both back', async () => {
+    const tags = page.getByLabel('Tags', { exact: true });
+    await tags.fill('steam box, plank');
+    await tags.press('Enter');
+    const mark = region('Words');
+    await mark.getByRole('button', { name: 'for all of Hand Tools, Slowly from now on' }).first().click();
+    await notice(/No other unsent video changes by it/);
+    await expect.poll(async () => (await sheetHere()).own.tags).toBeUndefined();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(async () => (await sheetHere()).own.tags?.items).toEqual(['steam box', 'plank']);
+    const grip = page.getByRole('button', { name: 'Move the tag plank' });
+    await grip.focus();
+    await page.keyboard.press('Space');
+    await page.getByText(/item plank was moved over droppable area plank/).waitFor({ state: 'attached' });
+    await page.keyboard.press('ArrowLeft');
+    await page.getByText(/item plank was moved over droppable area steam box/).waitFor({ state: 'attached' });
+    await page.keyboard.press('Space');
+    await expect.poll(async () => (await sheetHere()).own.tags?.items).toEqual(['plank', 'steam box']);
+    await page.getByRole('button', { name: 'Suggest tags' }).click();
+    await page.getByRole('dialog').getByText('“steam box”, joined').waitFor();
+    await page.getByRole('button', { name: 'Add the tag steambox' }).click();
+    await page.getByRole('button', { name: 'Take off the tag steambox' }).waitFor();
+    await page.keyboard.press('Escape');
+  });
+
+  it('sends to six channels on four sites; what the watch pages show is what the Sheet said', async () => {
+    await saved();
+    const said = (await sheetHere()).channels.filter(({ ticked }) => ticked);
+    await rail().getByRole('button', { name: 'Send to six channels' }).click();
+    const states = async () => (await sheetHere()).channels.map(({ drop }) => drop?.state);
+    await expect.poll(states, { timeout: 150_000, interval: 1000 }).toEqual(Array(6).fill('live'));
+    const watch = await (await browser.newContext()).newPage();
+    const links = new Map((await sheetHere()).channels.map(({ name, drop }) => [name, drop?.link ?? '']));
+    for (const channel of said) await expectShown(watch, links.get(channel.name) ?? '', channel);
+    await watch.context().close();
+  }, 240_000);
+
+  it('leaves alone what was sent when the link and the series change, and says so', async () => {
+    const sheet = page.url();
+    await page.goto(`${home}/links`);
+    await page.getByText(/in \d texts that went out/).click();
+    await page.getByLabel('Address of yard').fill('https://yard.example/moved');
+    await page.getByLabel('Address of yard').blur();
+    await notice('▲ went out as https://yard.example/boats');
+    await page.goto(sheet);
+    await rail().getByText('Defaults or links have changed since').first().waitFor();
+    expect((await sheetHere()).channels[0]?.words.text).toContain('https://yard.example/boats');
+  });
+
+  it('goes the same way at phone width', async () => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    await page.goto(home);
+    const clip = makeClip({ name: 'hand-tools_04_from-the-phone.mp4', seconds: 3 });
+    await page.getByLabel('Finished video files').setInputFiles(clip);
+    await region('The cut').waitFor();
+    await page.getByLabel('Summary').fill('Two lines\nfrom the phone.');
+    await saved();
+    await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
+    const { channels } = await sheetHere();
+    expect(channels[0]?.words).toMatchObject({
+      title: 'From the phone | Hand Tools 4',
+      text: 'Two lines\nfrom the phone.\n\nThe yard: https://yard.example/moved',
+    });
+    const wide = () => page.evaluate(() => document.documentElement.scrollWidth);
+    expect(await wide()).toBeLessThanOrEqual(390);
+    await expectAccessible(page);
+    for (const place of ['series', 'links', 'channels', `channels/${ids.get('Quay School')}`]) {
+      await page.goto(`${home}/${place}`);
+      await page.getByRole('heading', { level: 1 }).waitFor();
+      expect([place, await wide()]).toEqual([place, 390]);
+    }
+  });
+
+  it('holds from the command line, which names each layer', async () => {
+    const clip = makeClip({ name: 'hand-tools_05_on-the-line.mp4', seconds: 3 });
+    const run = (...args: string[]) =>
+      spawnSync(process.execPath, ['bin/kettle.mjs', 'send', clip, ...args], {
+        env: machine.env as NodeJS.ProcessEnv,
+        encoding: 'utf8',
+      });
+    const none = run('--series', 'No such');
+    expect(none.stderr).toContain('There is no series called “No such”. There are “Hand Tools, Slowly”.');
+    const sent = run('--description', 'Two lines.', '--tags', 'line', '--explain');
+    expect(sent.stderr).toBe('');
+    expect(sent.stdout).toContain('Series: Hand Tools, Slowly, recognised from the file name; episode 5');
+    expect(sent.stdout).toContain('aimed at children: yes  [the channel Quay School]');
+    expect(sent.stdout).toContain('aimed at children: no  [the site Lanternfold]');
+    expect(sent.stdout).toContain('privacy: "everyone"  [the series Hand Tools, Slowly]');
+    expect(sent.stdout).toMatch(
+      /tags: hand tools, wooden boat, line {2}\[the series Hand Tools, Slowly and this video\]/,
+    );
+    expect(sent.stdout).toContain(`Sent to ${ALL.join(', ')}`);
+  });
+});
+
+/** A watch page has the title, the text whole and before its fold, and the tags that the Sheet said. */
+async function expectShown(watch: Page, link: string, { words, shownFirst, rules, name }: SheetChannel) {
+  await watch.goto(link);
+  // The fold may stand inside a word, and a page breaks the line there.
+  const plain = (text: string) => text.replace(/\s+/g, '');
+  if (rules.title) expect([name, await watch.locator('h1').textContent()]).toEqual([name, words.title]);
+  const first = watch.locator('[data-part=first]');
+  if (shownFirst !== undefined) expect([name, plain(await first.innerText())]).toEqual([name, plain(shownFirst)]);
+  const rest = watch.getByText('Show all of it');
+  if ((await rest.count()) > 0) await rest.click();
+  const body = plain((await watch.locator('body').innerText()).replace('Show all of it', ''));
+  expect(body).toContain(plain(words.text));
+  if (typeof rules.tags === 'object')
+    for (const tag of words.tags) expect([name, body]).toEqual([name, expect.stringContaining(plain(tag))]);
+}

@@ -1,29 +1,19 @@
 import { MARKER_WRITERS, marker, readMarkerFile, type WrittenFormat } from '@/core/markers';
 import { rate, timeOfFrame } from '@/core/time';
+import { fastest } from './fastest';
 
 const COUNT = 10_000;
-const ROUNDS = 5;
 
 const at = rate(30000, 1001);
 const markers = Array.from({ length: COUNT }, (_, index) =>
   marker({ time: timeOfFrame(index * 30, at), name: `Marker ${index}, with a name of some length`, colour: 'green' }),
 );
 
-/** Milliseconds of the fastest of a few rounds. */
-function fastest(work: () => unknown): number {
-  const times = Array.from({ length: ROUNDS }, () => {
-    const start = process.hrtime.bigint();
-    work();
-    return Number(process.hrtime.bigint() - start) / 1e6;
-  });
-  return Math.min(...times);
-}
-
 const json = JSON.stringify(markers);
-const baseline = fastest(() => JSON.parse(json));
+const baseline = await fastest(() => JSON.parse(json));
 for (const format of Object.keys(MARKER_WRITERS) as WrittenFormat[]) {
   const bytes = new TextEncoder().encode(MARKER_WRITERS[format]({ rate: at, startFrame: 0, markers }));
-  const read = fastest(() => readMarkerFile(bytes, { rate: at }));
+  const read = await fastest(() => readMarkerFile(bytes, { rate: at }));
   const line = {
     measure: `read ${COUNT} markers`,
     format,

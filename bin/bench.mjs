@@ -9,7 +9,7 @@ const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe']);
 ensurePackages(root);
 await ensureBuild(root);
-for (const measure of ['bench/markers.ts', 'bench/transfers.ts', 'bench/four-sites.ts']) {
+for (const measure of ['bench/markers.ts', 'bench/layers.ts', 'bench/transfers.ts', 'bench/four-sites.ts']) {
   const { status } = spawnSync(process.execPath, ['--import', 'tsx', measure], { cwd: root, stdio: 'inherit' });
   if (status !== 0) process.exit(status ?? 1);
 }

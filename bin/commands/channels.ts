@@ -1,8 +1,7 @@
 import { spawn } from 'node:child_process';
-import { DeskError } from '@/desk/desk-error';
 import { lookAtChannels } from '@/desk/look';
-import { SITE_PROFILES } from '@/sites/profiles';
 import { settings } from '@/store/settings';
+import { siteNamed } from './site-named';
 
 /** Prints every channel with its site and account. */
 export async function channels(options: { json?: boolean }): Promise<void> {
@@ -28,11 +27,8 @@ export async function channels(options: { json?: boolean }): Promise<void> {
 }
 
 /** Opens the address at which an account of a site is connected; where there is no screen, prints it. */
-export async function connect(siteId: string): Promise<void> {
-  if (!Object.hasOwn(SITE_PROFILES, siteId)) {
-    const known = Object.keys(SITE_PROFILES).join(', ');
-    throw new DeskError('not found', `There is no site called ${siteId}; there are ${known}.`);
-  }
+export async function connect(site: string): Promise<void> {
+  const { id: siteId } = siteNamed(site);
   const address = `http://127.0.0.1:${settings().webPort}/api/connect/${siteId}`;
   process.stdout.write(`${address}\n`);
   if (!process.env.DISPLAY && !process.env.WAYLAND_DISPLAY) return;

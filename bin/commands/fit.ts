@@ -3,7 +3,7 @@ import { array, number, object, string } from 'yup';
 import { fitToSite, searchFindings } from '@/core/fitting';
 import { fraction, fromDecimal } from '@/core/time';
 import { DeskError } from '@/desk/desk-error';
-import { SITE_PROFILES } from '@/sites/profiles';
+import { siteNamed } from './site-named';
 
 const words = () => string().default('');
 const inputShape = object({
@@ -20,11 +20,7 @@ const exact = (seconds: number) => fromDecimal(seconds.toFixed(6)) ?? fraction(0
 
 /** Prints the words of a JSON file as a site would get them; exit 1 while something keeps them from being sent. */
 export async function fit(options: { json: string; site: string }): Promise<void> {
-  const site = Object.hasOwn(SITE_PROFILES, options.site) ? SITE_PROFILES[options.site] : undefined;
-  if (!site) {
-    const known = Object.keys(SITE_PROFILES).join(', ');
-    throw new DeskError('not found', `There is no site called ${options.site}; there are ${known}.`);
-  }
+  const site = siteNamed(options.site);
   const file = await readFile(options.json, 'utf8');
   let data: unknown;
   try {

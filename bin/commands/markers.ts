@@ -21,7 +21,7 @@ import {
   ZERO,
 } from '@/core/time';
 import { DeskError } from '@/desk/desk-error';
-import { SITE_PROFILES } from '@/sites/profiles';
+import { siteNamed } from './site-named';
 
 /** What the marker commands share. */
 export interface MarkerOptions {
@@ -116,11 +116,7 @@ export async function chapters(
   file: string,
   options: MarkerOptions & { site: string; duration: string; repair?: boolean },
 ): Promise<void> {
-  const profile = Object.hasOwn(SITE_PROFILES, options.site) ? SITE_PROFILES[options.site] : undefined;
-  if (!profile) {
-    const known = Object.keys(SITE_PROFILES).join(', ');
-    throw new DeskError('not found', `There is no site called ${options.site}; there are ${known}.`);
-  }
+  const profile = siteNamed(options.site);
   const duration = fromDecimal(options.duration);
   if (!duration || duration.num <= 0)
     throw new DeskError('not taken', `“${options.duration}” is no length in seconds.`);

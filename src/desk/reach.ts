@@ -1,4 +1,4 @@
-import { type Defaults, FIELD_NAMES, fieldsThatDiffer, inForce, valuesOf } from '@/core/defaults';
+import { FIELD_NAMES, fieldsThatDiffer, type LayerAt } from '@/core/defaults';
 import { allChannels } from '@/store/channels';
 import type { Database } from '@/store/database';
 import { unsentDrops } from '@/store/drops';
@@ -13,10 +13,10 @@ export interface Reached {
   fields: string[];
 }
 
-/** What is in force for a video, by the channels at which it has not been sent; '' stands for the record alone. */
+/** The layers of a video, by the channels at which it has not been sent; '' stands for the record alone. */
 interface UnsentVideo {
   title: string;
-  values: Map<string, Defaults>;
+  layers: Map<string, LayerAt[]>;
 }
 
 /**
@@ -27,9 +27,9 @@ export async function reachOf(db: Database, change: () => Promise<void>): Promis
   const before = await unsentVideos(db);
   await change();
   const after = await unsentVideos(db);
-  const reached = [...after].flatMap(([videoId, { title, values }]): Reached[] => {
-    const was = before.get(videoId)?.values;
-    const differ = [...values].flatMap(([place, now]) => {
+  const reached = [...after].flatMap(([videoId, { title, layers }]): Reached[] => {
+    const was = before.get(videoId)?.layers;
+    const differ = [...layers].flatMap(([place, now]) => {
       const then = was?.get(place);
       return then ? fieldsThatDiffer(then, now) : [];
     });
@@ -54,13 +54,15 @@ async function unsentVideos(db: Database): Promise<Map<string, UnsentVideo>> {
   const all = new Map<string, UnsentVideo>();
   const videoById = new Map(videos.map((video) => [video.id, video]));
   for (const { id, title, own, seriesId, drops: count } of videos) {
-    const values = count > 0 ? [] : [['', valuesOf(inForce(layersAt(kept, { own, seriesId })))] as const];
-    all.set(id, { title, values: new Map(values) });
+    const layers = count > 0 ? [] : [['', layersAt(kept, { own, seriesId })] as const];
+    all.set(id, { title, layers: new Map(layers) });
   }
   for (const drop of drops) {
     const [channel, video] = [channelById.get(drop.channelId), videoById.get(drop.videoId)];
     if (channel && video) {
-      all.get(video.id)?.values.set(channel.id, valuesOf(inForce(layersAt(kept, video, channel, drop))));
+      all
+        .get(video.id)
+        ?.layers.set(channel.id, layersAt(kept, video, channel, { ...drop, state: 'draft', sentWith: undefined }));
     }
   }
   return all;

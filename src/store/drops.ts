@@ -153,9 +153,11 @@ export async function dropsOf(db: Database, videoIds: readonly string[]): Promis
 }
 
 /** Every drop that has not been sent, or was removed. */
-export async function unsentDrops(db: Database): Promise<Drop[]> {
-  const rows: Row[] = await db('drops').select(columns).whereIn('state', ['draft', 'removed']);
-  return rows.map(fromRow);
+export async function unsentDrops(db: Database): Promise<Pick<Drop, 'videoId' | 'channelId' | 'own'>[]> {
+  const rows: { videoId: string; channelId: string; own: string | null }[] = await db('drops')
+    .select('videoId', 'channelId', 'own')
+    .whereIn('state', ['draft', 'removed']);
+  return rows.map((row) => ({ ...row, own: fromJson<OwnOnChannel>(row.own) ?? {} }));
 }
 
 /** The links of the shelf that drops were sent with, of those that are at a site. */

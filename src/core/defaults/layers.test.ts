@@ -132,8 +132,14 @@ describe('whatever layers there are', () => {
     fc.assert(
       fc.property(anyLayers, anyValues, fc.integer({ min: 0, max: 4 }), (all, set, at) => {
         const changed = all.map((values, index) => (index === at ? withValues(values, set) : values));
-        const differ = fieldsThatDiffer(valuesOf(inForce(layers(...all))), valuesOf(inForce(layers(...changed))));
+        const [before, after] = [layers(...all), layers(...changed)];
+        const differ = fieldsThatDiffer(before, after);
         for (const field of differ) expect(Object.keys(set)).toContain(field);
+        const values = [before, after].map((each) => valuesOf(inForce(each)));
+        const really = DEFAULT_FIELDS.filter(
+          (field) => JSON.stringify(values[0]?.[field]) !== JSON.stringify(values[1]?.[field]),
+        );
+        expect(new Set(differ)).toEqual(new Set(really));
       }),
     );
   });

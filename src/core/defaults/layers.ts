@@ -48,7 +48,8 @@ export function valueOver<F extends DefaultField>(field: F, value: Defaults[F], 
   return joined(way === 'replace' ? [] : (value as unknown[]), items) as Defaults[F];
 }
 
-function given(field: DefaultField, layers: readonly LayerAt[]): Given<unknown> {
+/** One field's value and where it came from. @param layers from the furthest to the nearest, as in `LAYERS` */
+export function fieldInForce(field: DefaultField, layers: readonly LayerAt[]): Given<unknown> {
   let found: Given<unknown> = { value: PLAIN_DEFAULTS[field], from: [] };
   for (const { layer, name, values } of layers) {
     const set = values[field];
@@ -65,7 +66,7 @@ function given(field: DefaultField, layers: readonly LayerAt[]): Given<unknown> 
  * @param layers from the furthest to the nearest, as in `LAYERS`
  */
 export function inForce(layers: readonly LayerAt[]): InForce {
-  return Object.fromEntries(DEFAULT_FIELDS.map((field) => [field, given(field, layers)])) as InForce;
+  return Object.fromEntries(DEFAULT_FIELDS.map((field) => [field, fieldInForce(field, layers)])) as InForce;
 }
 
 /** The values alone. */
@@ -79,9 +80,16 @@ export function withValues(values: LayerValues, set: Partial<LayerValues>): Laye
   return Object.fromEntries(all.filter(([, value]) => value !== undefined)) as LayerValues;
 }
 
-/** The fields in which two sets of values differ. */
-export function fieldsThatDiffer(one: Defaults, other: Defaults): DefaultField[] {
-  return DEFAULT_FIELDS.filter((field) => JSON.stringify(one[field]) !== JSON.stringify(other[field]));
+const sets = (layers: readonly LayerAt[], field: DefaultField) =>
+  JSON.stringify(layers.map(({ values }) => values[field] ?? null));
+
+/** The fields that are in force otherwise by some layers than by others. Only what their layers set is compared. */
+export function fieldsThatDiffer(some: readonly LayerAt[], others: readonly LayerAt[]): DefaultField[] {
+  const set = new Set([...some, ...others].flatMap(({ values }) => Object.keys(values) as DefaultField[]));
+  const value = (layers: readonly LayerAt[], field: DefaultField) => JSON.stringify(fieldInForce(field, layers).value);
+  return [...set].filter((field) => {
+    return sets(some, field) !== sets(others, field) && value(some, field) !== value(others, field);
+  });
 }
 
 /** Where a value came from, in words: “the series Plank by Plank, this video”. */

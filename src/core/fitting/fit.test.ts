@@ -131,7 +131,9 @@ describe('a text that has no room', () => {
         expect(textLength(fitted.text, unit)).toBeLessThanOrEqual(most);
         const said = fitted.leftOut.join('\n');
         for (const each of summary.split(' ').filter(Boolean)) {
-          expect(fitted.text.includes(each) || said.includes(each.replace(/[,-]+$/, ''))).toBe(true);
+          // Before the sign that there was more, a comma says nothing.
+          const plain = each.replace(/[,-]+$/, '');
+          expect(fitted.text.includes(plain) || said.includes(plain)).toBe(true);
         }
         if (fitted.leftOut.every((each) => each.startsWith('tag'))) {
           expect(fitToSite(input, limited(100_000, unit)).text).toBe(fitted.text);

@@ -4,6 +4,7 @@ import type { Fraction } from '../time';
 import {
   blanksIn,
   hashWord,
+  isWithin,
   linkLine,
   linksIn,
   type NamedLink,
@@ -17,7 +18,6 @@ import {
   type TagRules,
   type TemplateView,
   templateTrouble,
-  textLength,
 } from '../words';
 import { shelfView, type TextNames } from './names';
 
@@ -191,7 +191,7 @@ class Fitting {
 
   private fits(cut: Cut): boolean {
     const { text } = this.site;
-    return !text || textLength(this.render(cut), text.unit) <= text.most;
+    return !text || isWithin(this.render(cut), text);
   }
 
   /**
@@ -286,13 +286,13 @@ function fitTitle(input: FitInput, site: SiteRules): { title: string; leftOut: s
   const filled = (gone: number) => renderTemplate(pattern, view(gone)).replace(/\s+/g, ' ').trim();
   const whole = filled(0);
   const limit = site.title;
-  const gone = [0, ...parts].find((part) => textLength(filled(part), limit.unit) <= limit.most);
+  const gone = [0, ...parts].find((part) => isWithin(filled(part), limit));
   if (gone !== undefined) {
     const title = filled(gone);
     return { title, leftOut: title === whole ? [] : [`parts of the title “${whole}”`], findings };
   }
   const [firstWord = ''] = typed.trim().split(/\s+/);
-  if (textLength(`${firstWord}…`, limit.unit) > limit.most) {
+  if (!isWithin(`${firstWord}…`, limit)) {
     const over = overLimit(typed.trim(), limit, site.name);
     return {
       title: typed.trim(),

@@ -1,3 +1,4 @@
+export * from './graphemes';
 export * from './limits';
 export * from './links';
 export * from './tag-suggestions';

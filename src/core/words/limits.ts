@@ -1,3 +1,5 @@
+import { graphemes } from './graphemes';
+
 /** How a site counts the length of a text. */
 export type TextUnit = 'utf16' | 'codePoint' | 'grapheme' | 'utf8';
 
@@ -22,10 +24,21 @@ export function textLength(text: string, unit: TextUnit): number {
     case 'codePoint':
       return [...text].length;
     case 'grapheme':
-      return [...new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)].length;
+      return [...graphemes(text)].length;
     case 'utf8':
       return new TextEncoder().encode(text).length;
   }
+}
+
+/** Whether a text is within a limit, by the site's own count; of a text far over it no more is counted than has to be. */
+export function isWithin(text: string, { unit, most }: TextLimit): boolean {
+  if (unit !== 'grapheme') return textLength(text, unit) <= most;
+  let count = 0;
+  for (const _ of graphemes(text)) {
+    count += 1;
+    if (count > most) return false;
+  }
+  return true;
 }
 
 /** "12 characters over the 90 that Lanternfold takes", or undefined where the text fits. */

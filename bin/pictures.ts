@@ -45,10 +45,24 @@ await take('sheet', `${address}/videos/${keel.video}`, {
     await page.waitForTimeout(800);
   },
 });
-await take('sheet-words', `${address}/videos/${named('Three knots').video}`, {
-  dark: true,
-  before: (page) => page.getByRole('region', { name: 'Words' }).scrollIntoViewIfNeeded(),
+await take('sheet-words', `${address}/videos/${named('Caulking').video}`, {
+  height: 1200,
+  before: async (page) => {
+    await page.getByRole('region', { name: 'Words' }).evaluate((words) => words.scrollIntoView());
+    await page.getByRole('tab', { name: /Marrow Quay Tools/ }).click();
+    await page.waitForTimeout(400);
+  },
 });
+await take('series-list', `${address}/series`);
+await take('series', `${address}/series`, {
+  height: 1200,
+  before: async (page) => {
+    await page.getByRole('link', { name: 'Plank by Plank' }).click();
+    await page.getByRole('heading', { level: 1, name: 'Plank by Plank' }).waitFor();
+    await page.waitForTimeout(800);
+  },
+});
+await take('links', `${address}/links`);
 await take('sheet-repair', `${address}/videos/${named('Three knots').video}`, {
   before: async (page) => {
     await page.getByRole('button', { name: 'Repair all' }).click();

@@ -100,7 +100,7 @@ async function listValue(field: 'tags' | 'links' | 'playlists', given: unknown) 
   const { way, items } = await wayShape
     .typeError(`The ${field} of a layer are given as {"way": "add" or "replace", "items": […]}.`)
     .validate(given, { strict: true });
-  const list = await VALUE_SHAPES[field].validate(items, { path: field });
+  const list = await VALUE_SHAPES[field].validate(items, { path: field, stripUnknown: false });
   return { way, items: field === 'tags' ? uniqueTags(list as string[]) : (list as LinkItem[]) };
 }
 

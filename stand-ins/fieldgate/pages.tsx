@@ -1,6 +1,7 @@
-import { Folded, type FoldRule } from '../shared/folded';
+import { Folded } from '../shared/folded';
 import { page } from '../shared/page';
 import { SEEK, stamp } from '../shared/seek';
+import { FOLD } from './rules';
 import type { Work } from './work';
 
 export const STYLE = `
@@ -26,9 +27,6 @@ dl{display:grid;grid-template-columns:100px 1fr;gap:3px 12px}dt{color:var(--ash)
 .person{display:flex;flex-direction:column;width:100%;text-align:left;font:inherit;background:none;border:1px solid #cfd2cc;padding:12px 16px;margin-top:10px;cursor:pointer}.person span{color:var(--ash)}
 @media(max-width:760px){.work{grid-template-columns:minmax(0,1fr);gap:10px;padding:20px}.gate{padding:16px 20px}}
 `;
-
-/** At first five lines, and of those 280 code points. */
-const FOLD: FoldRule = { lines: 5, most: 280, sizeOf: (sign) => [...sign].length };
 
 interface Shown {
   work: Work;

@@ -1,5 +1,9 @@
 import { array, number, object, string } from 'yup';
+import type { FoldRule } from '../shared/folded';
 import { Problem } from '../shared/problem';
+
+/** At first five lines, and of those 280 code points. */
+export const FOLD: FoldRule = { lines: 5, most: 280, sizeOf: (sign) => [...sign].length };
 
 const GIB = 1024 ** 3;
 const points = (text: string | undefined) => [...(text ?? '')].length;

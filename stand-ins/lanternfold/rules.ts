@@ -1,6 +1,10 @@
 import { array, boolean, number, object, string } from 'yup';
+import type { FoldRule } from '../shared/folded';
 import { Problem } from '../shared/problem';
 import type { Chapter, Video } from './video';
+
+/** At first three lines, and of those 160 UTF-16 code units. */
+export const FOLD: FoldRule = { lines: 3, most: 160, sizeOf: (sign) => sign.length };
 
 const GIB = 1024 ** 3;
 const LINE = /^\s*(?:(\d{1,2}):)?(\d{1,3}):([0-5]\d)\s+(?:[-–]\s+)?(\S.*)$/;

@@ -1,6 +1,7 @@
-import { Folded, type FoldRule } from '../shared/folded';
+import { Folded } from '../shared/folded';
 import { page } from '../shared/page';
 import { SEEK, stamp } from '../shared/seek';
+import { FOLD } from './rules';
 import type { Chapter, Video } from './video';
 
 export const STYLE = `
@@ -33,9 +34,6 @@ h2{font-size:17px;margin:0 0 8px}.aside p{color:var(--mist);margin-bottom:14px;f
 .person span{color:var(--mist)}
 @media(max-width:760px){.under{grid-template-columns:1fr}}
 `;
-
-/** At first three lines, and of those 160 UTF-16 code units. */
-const FOLD: FoldRule = { lines: 3, most: 160, sizeOf: (sign) => sign.length };
 
 function Lines({ text, chapters }: { text: string; chapters: Chapter[] }) {
   return (

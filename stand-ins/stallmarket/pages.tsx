@@ -1,6 +1,7 @@
-import { Folded, type FoldRule } from '../shared/folded';
+import { Folded } from '../shared/folded';
 import { page } from '../shared/page';
 import type { Clip } from './clip';
+import { FOLD } from './rules';
 
 export const STYLE = `
 :root{--teal:#0e4a4f;--paper:#fbfbf4;--mustard:#7a5a00;--grey:#5b6262}
@@ -23,9 +24,6 @@ h1{font-size:24px;line-height:1.25;margin:14px 0 6px}h2{font-size:16px;margin-bo
 .person{display:flex;flex-direction:column;width:100%;text-align:left;font:inherit;background:none;border:1px solid #d5dad2;border-radius:8px;padding:12px 16px;margin-top:10px;cursor:pointer}.person span{color:var(--grey)}
 @media(max-width:760px){.clip{grid-template-columns:minmax(0,1fr)}}
 `;
-
-/** At first two lines, and of those 120 bytes. */
-const FOLD: FoldRule = { lines: 2, most: 120, sizeOf: (sign) => Buffer.byteLength(sign) };
 
 const REVIEW: Record<Clip['review'], string> = {
   none: 'Not handed in for review yet',

@@ -1,7 +1,11 @@
 import { array, number, object, string } from 'yup';
+import type { FoldRule } from '../shared/folded';
 import { Problem, type ProblemShape } from '../shared/problem';
 import { sizeOf } from '../shared/transcode';
 import { CATALOGUE } from './people';
+
+/** At first two lines, and of those 120 bytes. */
+export const FOLD: FoldRule = { lines: 2, most: 120, sizeOf: (sign) => Buffer.byteLength(sign) };
 
 const bytes = (text: string | undefined) => Buffer.byteLength(text ?? '');
 const LARGEST = 5_000_000_000;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { declaredTo, PLAIN_DECLARATIONS } from '@/core/declarations';
 import { pictureFindings } from '@/core/drop';
+import { beforeFold } from '@/core/fitting';
 import { type TextUnit, textLength } from '@/core/words';
 import { fieldgateProfile } from '@/sites/fieldgate/profile';
 import { lanternfoldProfile } from '@/sites/lanternfold/profile';
@@ -9,10 +10,15 @@ import { pipwireProfile } from '@/sites/pipwire/profile';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { stallmarketProfile } from '@/sites/stallmarket/profile';
 import { wordsShape } from '@/sites/words-shape';
-import { checkCover, workShape } from '../../stand-ins/fieldgate/rules';
-import { checkThumbnail, wordsShape as lanternfoldShape } from '../../stand-ins/lanternfold/rules';
+import { checkCover, FOLD as fieldgateFold, workShape } from '../../stand-ins/fieldgate/rules';
+import {
+  checkThumbnail,
+  FOLD as lanternfoldFold,
+  wordsShape as lanternfoldShape,
+} from '../../stand-ins/lanternfold/rules';
 import { wordsShape as pipwireShape } from '../../stand-ins/pipwire/rules';
-import { checkPicture, listingShape } from '../../stand-ins/stallmarket/rules';
+import { foldAt } from '../../stand-ins/shared/folded';
+import { checkPicture, listingShape, FOLD as stallmarketFold } from '../../stand-ins/stallmarket/rules';
 
 /** A piece of text, each long in another way of counting. */
 const pieces = fc.constantFrom('a', 'ö', '🛶', '👩‍👩‍👧', 'e\u0301', '\u0915\u094d\u0937', ' ', '한');
@@ -86,6 +92,24 @@ describe.each(SITES.map((site) => [site.profile.name, site] as const))('what goe
     for (const text of ['a < b', 'a > b', 'https://yard.example', 'www.yard.example/x', 'yard.example', '& " \' `']) {
       expect([text, await ours({ text })]).toEqual([text, await theirs({ text })]);
     }
+  });
+});
+
+describe('the fold', () => {
+  it.each([
+    ['lanternfold', lanternfoldFold],
+    ['fieldgate', fieldgateFold],
+    ['stallmarket', stallmarketFold],
+  ])('of %s is where the Sheet says', (id, rule) => {
+    const fold = SITE_PROFILES[id]?.fold;
+    if (!fold) throw new Error(`${id} folds nothing`);
+    const lines = fc.array(around(120), { maxLength: 7 }).map((all) => all.join('\n'));
+    fc.assert(
+      fc.property(lines, (text) => {
+        expect(beforeFold(text, fold)).toBe(text.slice(0, foldAt(text, rule)));
+      }),
+      { numRuns: 300 },
+    );
   });
 });
 

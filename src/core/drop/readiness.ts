@@ -8,6 +8,8 @@ export type SheetPlace =
   | 'chapters'
   | 'title'
   | 'summary'
+  | 'series'
+  | 'episode'
   | 'template'
   | 'picture'
   | 'privacy'

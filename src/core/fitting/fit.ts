@@ -42,7 +42,7 @@ export interface FitInput {
 }
 
 /** The field that a finding is about. */
-export type FitPlace = 'title' | 'summary' | 'template' | 'chapters';
+export type FitPlace = 'title' | 'summary' | 'series' | 'episode' | 'template' | 'chapters';
 
 /** Something that keeps words from being sent. */
 export interface FitFinding {
@@ -120,6 +120,12 @@ const blankWords = (name: string) => {
   return onShelf ? `There is no link “${onShelf}” on the shelf` : `The blank “${name}” is left open`;
 };
 
+/** A blank that is left open, at the field that would fill it. @param where else it is to be settled */
+function openBlank(name: string, where: FitPlace = 'template'): FitFinding {
+  const own = (['summary', 'title', 'series', 'episode'] as const).find((each) => each === name);
+  return { place: own ?? where, what: blankWords(name) };
+}
+
 class Fitting {
   private readonly template: string;
   private readonly summary: string;
@@ -169,8 +175,7 @@ class Fitting {
   blanks(): FitFinding[] {
     const open = blanksIn(this.template, this.view(this.whole), mayBeEmpty(this.input, this.site));
     const names = [...new Set(open.map(({ name }) => name))];
-    const place = (name: string) => (name === 'summary' || name === 'title' ? name : 'template');
-    return names.map((name) => ({ place: place(name), what: blankWords(name) }));
+    return names.map((name) => openBlank(name));
   }
 
   /** Links that the site does not take, each with its reason. */
@@ -282,7 +287,7 @@ function fitTitle(input: FitInput, site: SiteRules): { title: string; leftOut: s
     ...namesView(input, site),
     go: Object.fromEntries(parts.map((part) => [String(part), part > gone])),
   });
-  const findings = blanksIn(pattern, view(0), mayBeEmpty(input, site)).map(({ name }) => find(blankWords(name)));
+  const findings = blanksIn(pattern, view(0), mayBeEmpty(input, site)).map(({ name }) => openBlank(name, 'title'));
   const filled = (gone: number) => renderTemplate(pattern, view(gone)).replace(/\s+/g, ' ').trim();
   const whole = filled(0);
   const limit = site.title;
@@ -334,7 +339,9 @@ export function fitToSite(input: FitInput, site: SiteRules): Fitted {
     }
   }
   const list = typeof site.tags === 'object' ? fitTags(input.tags, site.tags, site.name) : { tags: [], leftOut: [] };
-  return { title, text, tags: list.tags, leftOut: [...leftOut, ...list.leftOut], findings, chapters };
+  // A blank that both title and text have is one thing to settle.
+  const once = [...new Map(findings.map((finding) => [finding.what, finding])).values()];
+  return { title, text, tags: list.tags, leftOut: [...leftOut, ...list.leftOut], findings: once, chapters };
 }
 
 /** What a site has against a text that nothing more of may go. */

@@ -22,10 +22,23 @@ export class TemplateError extends Error {
 
 type Token = [type: string, name: string, start: number, end: number, inner?: Token[]];
 
+/** The package would find what every object has from JavaScript, and trips over some of it; none of it is a name of ours. */
+function refuseInherited(tokens: readonly Token[]): void {
+  for (const [type, name, start, , inner] of tokens) {
+    if (type !== 'text' && name.split('.').some((part) => part in Object.prototype)) {
+      throw new TemplateError(`Nothing is called “${name}”`, start);
+    }
+    if (Array.isArray(inner)) refuseInherited(inner);
+  }
+}
+
 function parsed(template: string): Token[] {
   try {
-    return Mustache.parse(template) as Token[];
+    const tokens = Mustache.parse(template) as Token[];
+    refuseInherited(tokens);
+    return tokens;
   } catch (error) {
+    if (error instanceof TemplateError) throw error;
     const text = (error as Error).message;
     throw new TemplateError(text.replace(/ at \d+$/, ''), Number(/ at (\d+)$/.exec(text)?.[1] ?? 0));
   }

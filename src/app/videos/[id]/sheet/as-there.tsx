@@ -17,7 +17,7 @@ export function AsThere({ handle }: { handle: SheetHandle }) {
 }
 
 /** The places that words are settled at. */
-const OF_WORDS = new Set(['title', 'summary', 'template', 'chapters']);
+const OF_WORDS = new Set(['title', 'summary', 'series', 'episode', 'template', 'chapters']);
 const trouble = (channel: SheetChannel) => channel.missing.filter(({ place }) => OF_WORDS.has(place));
 
 export function ThereTabs({ handle }: { handle: SheetHandle }) {

@@ -64,13 +64,13 @@ function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) 
   return <span className="whitespace-nowrap font-semibold text-snag">▲ {length} to settle</span>;
 }
 
-const FIELDS: Partial<Record<SheetPlace, string>> = { title: 'title', summary: 'summary', template: 'template' };
+const FIELDS: readonly SheetPlace[] = ['title', 'summary', 'series', 'episode', 'template'];
 
 /** Takes the eye, and the keyboard, to a place on the Sheet. */
 function goTo(place: SheetPlace) {
-  const target = document.getElementById(FIELDS[place] ?? place);
+  const target = document.getElementById(place);
   target?.scrollIntoView({ block: 'center', behavior: 'smooth' });
-  if (FIELDS[place] || place.startsWith('declared-')) target?.focus({ preventScroll: true });
+  if (FIELDS.includes(place) || place.startsWith('declared-')) target?.focus({ preventScroll: true });
 }
 
 function MissingList({ channel }: { channel: SheetChannel }) {

@@ -1,7 +1,7 @@
 'use client';
 
 import { chapterLines, chapterText } from '@/core/chapters';
-import { PRIVACIES } from '@/core/delivery';
+import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { PLAIN_TITLE, textLength } from '@/core/words';
 import { ChoiceCards } from '@/ui/fields/choice-cards';
 import { CHOICES, PRIVACY_WORDS } from '@/ui/fields/choices';
@@ -94,6 +94,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
 
 function PrivacyChoice({ handle }: { handle: SheetHandle }) {
   const { values } = handle.sheet;
+  const waits = (privacy: Privacy) => privacy === 'everyone' && values.release === 'on my word';
   return (
     <fieldset id="privacy" className="grid gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
       <legend className="sr-only">Who may see it</legend>
@@ -104,7 +105,11 @@ function PrivacyChoice({ handle }: { handle: SheetHandle }) {
         <ChoiceCards
           name="privacy"
           chosen={values.privacy}
-          options={PRIVACIES.map((value) => ({ value, ...PRIVACY_WORDS[value] }))}
+          options={PRIVACIES.map((value) => ({
+            value,
+            ...PRIVACY_WORDS[value],
+            ...(waits(value) && { says: 'waits, proofed' }),
+          }))}
           onChoose={(privacy) => void handle.save({ privacy })}
           className="min-w-44 flex-1"
         />

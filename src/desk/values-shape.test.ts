@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { DEFAULT_FIELDS, PLAIN_DEFAULTS } from '@/core/defaults';
+import { checkedValues, givenFields } from './values-shape';
+
+const half = { num: 1, den: 2 };
+
+describe('values that a layer may set', () => {
+  it.each<[field: string, value: unknown]>([
+    ['titlePattern', '{{title}} | {{series}}'],
+    ['template', ''],
+    ['tags', { way: 'add', items: ['keel', 'scarf joint'] }],
+    ['links', { way: 'replace', items: [{ shelf: 'steam-box' }, { label: '', url: 'mailto:yard@quay.example' }] }],
+    ['playlists', { way: 'add', items: ['Plank by Plank'] }],
+    ['privacy', 'link'],
+    ['release', 'on my word'],
+    ['sendCaptions', false],
+    ['picture', { way: 'none' }],
+    ['picture', { way: 'moment', at: half }],
+    ['picture', { way: 'layout', at: half, band: 'beside' }],
+    ['file', { tallest: 1080, kilobits: null }],
+    ['channels', []],
+    ['language', 'pt-BR'],
+    ['language', ''],
+    ['recordedOn', '2028-02-29'],
+    ['forChildren', true],
+    ['comments', 'hold all'],
+    ['adverts', 'by interest'],
+    ['credits', [{ role: 'Camera', name: 'Isa' }]],
+    ['products', ['2000000000015']],
+  ])('%s as %j is taken as it is', async (field, value) => {
+    expect(await checkedValues({ [field]: value })).toEqual({ [field]: value });
+  });
+
+  it.each<[field: string, value: unknown, why: RegExp]>([
+    ['tags', 'keel', /given as/],
+    ['tags', { way: 'add', items: 'keel' }, /tags/],
+    ['tags', { way: 'add' }, /items/],
+    ['tags', { way: 'add', items: [], more: 1 }, /unspecified/],
+    ['links', { way: 'add', items: [{ label: 'x', url: 'ftp://a.example' }] }, /https/],
+    ['links', { way: 'add', items: [{ label: 'x', url: 'https://a b.example' }] }, /no spaces/],
+    ['links', { way: 'add', items: [{ shelf: '../x' }] }, /small letters/],
+    ['links', { way: 'add', items: [{ shelf: 'x', label: 'y', url: 'https://a.example' }] }, /unspecified/],
+    ['playlists', { way: 'add', items: [' '] }, /playlists/],
+    ['privacy', 'secret', /privacy/],
+    ['release', 'soon', /release/],
+    ['sendCaptions', 'perhaps', /sendCaptions/],
+    ['picture', { way: 'drawn' }, /picture/],
+    ['picture', { way: 'moment' }, /picture/],
+    ['picture', { way: 'layout', at: half, band: 'above' }, /band/],
+    ['picture', { way: 'moment', at: { num: 1, den: 0 } }, /den/],
+    ['file', { tallest: 1080.5, kilobits: null }, /integer/],
+    ['file', { tallest: null }, /kilobits/],
+    ['channels', ['not-an-id'], /channels/],
+    ['language', 'english please', /by its tag/],
+    ['recordedOn', '2027-02-29', /looks like/],
+    ['forChildren', 'maybe', /forChildren/],
+    ['products', Array(101).fill('2000000000015'), /100 products/],
+  ])('%s as %j is not', async (field, value, why) => {
+    await expect(checkedValues({ [field]: value })).rejects.toThrow(why);
+  });
+
+  it('are all fields that there are; null leaves each to the layers beneath', async () => {
+    const none = Object.fromEntries(DEFAULT_FIELDS.map((field) => [field, null]));
+    expect(Object.keys(await checkedValues(none)).sort()).toEqual(Object.keys(PLAIN_DEFAULTS).sort());
+    expect(Object.values(await checkedValues(none)).every((value) => value === undefined)).toBe(true);
+  });
+
+  it('have tags each once, whatever the case', async () => {
+    const { tags } = await checkedValues({ tags: { way: 'add', items: [' Keel', 'keel', '', 'oak '] } });
+    expect(tags).toEqual({ way: 'add', items: ['Keel', 'oak'] });
+  });
+
+  it.each([null, 'privacy', 5, ['privacy'], undefined])('%j is no set of fields', async (given) => {
+    await expect(givenFields(given)).rejects.toThrow();
+  });
+});

@@ -146,6 +146,11 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await tags.fill('for children,');
     await tags.press('Enter');
     await notice('◆ added here');
+    await page.getByRole('button', { name: 'take the place of all others' }).click();
+    await notice('◆ set here, in place of all others');
+    await saved();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await notice('◆ added here');
     await saved();
     await expectAccessible(page);
   });
@@ -206,6 +211,31 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByRole('button', { name: 'Add the tag steambox' }).click();
     await page.getByRole('button', { name: 'Take off the tag steambox' }).waitFor();
     await page.keyboard.press('Escape');
+  });
+
+  it('takes a text by hand for one channel, and says when the record’s has changed since', async () => {
+    const card = rail().getByRole('region', { name: /^@marrowquay on/ });
+    await card.getByRole('button', { name: 'Words as in the record' }).click();
+    const dialog = page.getByRole('dialog', { name: 'For @marrowquay alone' });
+    await dialog.getByRole('button', { name: 'Write it by hand, from the record’s' }).click();
+    await expect.poll(() => dialog.getByLabel('Text').inputValue()).toContain('How a plank is brought');
+    await dialog.getByLabel('Text').fill('A plank, a kettle, a long box.');
+    await dialog.getByText('A plank, a kettle, a long box.').last().waitFor();
+    await saved();
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    await page.getByLabel('Summary').fill(`${LINES}\nAnd a third line.`);
+    await saved();
+    await card.getByText('▲ the record’s text has changed since').click();
+    await dialog.getByText('It would be now:').waitFor();
+    await expectAccessible(page);
+    await dialog.getByRole('button', { name: 'I have seen it; keep mine' }).click();
+    await expect.poll(() => dialog.getByText('It would be now:').count()).toBe(0);
+    await dialog.getByText('Everything else that can be set').click();
+    await dialog.getByLabel('Privacy').waitFor();
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    await card.getByRole('button', { name: 'Its own here: text' }).waitFor();
+    await page.getByLabel('Summary').fill(LINES);
+    await saved();
   });
 
   it('sends to six channels on four sites; what the watch pages show is what the Sheet said', async () => {

@@ -211,6 +211,46 @@ describe('values', () => {
   });
 });
 
+describe('a change of defaults', () => {
+  it('says which unsent videos it reaches and in what; those that set it themselves are left alone', async () => {
+    const plain = await onDesk('bilge-talk_30_plain.mp4', 'Marrow Quay');
+    const own = await onDesk('bilge-talk_31_own.mp4', 'Marrow Quay');
+    const other = await onDesk('bilge-talk_32_other.mp4', 'Marrow Quay Films');
+    await editVideo(own, { place: 'Its own', language: 'de' });
+    const reached = new Map(
+      (await ofChannel('Marrow Quay', { place: 'The slip', language: 'en' })).map((each) => [
+        each.videoId,
+        each.fields,
+      ]),
+    );
+    expect(reached.get(plain)?.sort()).toEqual(['language', 'place']);
+    expect([reached.has(own), reached.has(other)]).toEqual([false, false]);
+    const again = await ofChannel('Marrow Quay', { place: 'The slip' });
+    expect(again).toEqual([]);
+    // Undone on the channel's page, it is as it was.
+    await undo(idOf('Marrow Quay'));
+    await undo(idOf('Marrow Quay'));
+    expect((await channelOf(plain, 'Marrow Quay')).values).toMatchObject({
+      place: { value: '', from: [] },
+      language: { value: '', from: [] },
+    });
+  });
+
+  it('reaches a video on the one channel where it was not sent yet, and not where it was', async () => {
+    const videoId = await onDesk('bilge-talk_33_both.mp4', 'Marrow Quay', 'Tide Notes');
+    const sentWith = JSON.stringify({ site: {}, channel: {}, series: {}, seriesName: '', shelf: {} });
+    await database()('drops')
+      .where({ videoId, channelId: idOf('Tide Notes') })
+      .update({ state: 'live', sentWith });
+    const reached = await ofSeries({ place: 'The pump' });
+    expect(reached.find((each) => each.videoId === videoId)?.fields).toEqual(['place']);
+    expect((await channelOf(videoId, 'Marrow Quay')).values.place.value).toBe('The pump');
+    expect((await channelOf(videoId, 'Tide Notes')).values.place.value).toBe('');
+    await database()('drops').where({ videoId }).update({ state: 'live', sentWith });
+    expect((await ofSeries({ place: null })).map((each) => each.videoId)).not.toContain(videoId);
+  });
+});
+
 describe('words', () => {
   it('with a blank that is left open are not sent, and the Sheet says which', async () => {
     const videoId = await onDesk('bilge-talk_14_blank.mp4', 'Marrow Quay');

@@ -1,4 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { titleFromFileName } from '../words';
 import { partsByPattern, patternFinding, seriesForFile } from './series';
 
 describe('a series’ pattern', () => {
@@ -37,6 +39,40 @@ describe('a series’ pattern', () => {
     expect(seriesForFile('plank-by-plank_3_x.mp4', all)?.series).toBe(all[1]);
     expect(seriesForFile('plank.mp4', all)?.series).toBe(all[0]);
     expect(seriesForFile('other.mp4', all)).toBeUndefined();
+  });
+
+  it('fits the names that are made by it, whatever stands between their words', () => {
+    const word = fc.constantFrom('keel', 'Ribs', 'steam', 'box', 'Größe', 'ny');
+    const gap = fc.constantFrom('_', '-', ' ', '.', '__');
+    const made = fc.record({
+      words: fc.array(word, { minLength: 1, maxLength: 4 }),
+      gap,
+      episode: fc.integer({ min: 0, max: 999_999 }),
+      zeros: fc.boolean(),
+      ending: fc.constantFrom('', '_FINAL', '_v3', '-web'),
+    });
+    fc.assert(
+      fc.property(made, ({ words, gap: between, episode, zeros, ending }) => {
+        const number = zeros ? String(episode).padStart(6, '0') : String(episode);
+        const name = `Plank${between}by${between}plank${between}${number}${between}${words.join('-')}${ending}.mp4`;
+        expect(partsByPattern(name, 'plank-by-plank_{episode}_{title}')).toEqual({
+          episode: String(episode),
+          title: titleFromFileName(`${words.join('-')}${ending}`),
+        });
+      }),
+    );
+  });
+
+  it('may have anything in its place, and gives back what it took where that was too much', () => {
+    expect(partsByPattern('raw 12345 take.mov', '*{episode}5*')).toMatchObject({ episode: '1234' });
+    expect(partsByPattern('a_b_c_d.mp4', 'a*c*')).toMatchObject({ title: 'A b c d' });
+    expect(partsByPattern('a_b.mp4', 'a*c*')).toBeUndefined();
+    expect(partsByPattern('x7.mp4', '{title}{episode}')).toBeUndefined();
+    expect(partsByPattern('x7y.mp4', '{title}{episode}y')).toEqual({ title: 'X', episode: '7' });
+  });
+
+  it('of many holes is done with at once', () => {
+    expect(partsByPattern('a'.repeat(500), `${'*a'.repeat(100)}*b`)).toBeUndefined();
   });
 
   it('takes a hostile name without hanging', () => {

@@ -73,28 +73,40 @@ export async function dropPicture(videoId: string): Promise<void> {
   await editVideo(videoId, { pictureId: null, picture: { way: 'none' } });
 }
 
+/** What the layers' habit asks for now; undefined where it is not to be made: a person chose one, or it has been sent. */
+async function habitNow(videoId: string) {
+  const db = database();
+  const [record, drops, channels] = await Promise.all([recordOf(db, videoId), dropsOf(db, [videoId]), allChannels(db)]);
+  const { video, cut, picture } = record;
+  if (!cut?.facts || (picture && !picture.byHabit)) return undefined;
+  if (drops.some(({ state }) => state !== 'draft' && state !== 'removed')) return undefined;
+  const ticked = drops.flatMap((drop) => {
+    const channel = channels.find(({ id }) => id === drop.channelId);
+    return channel ? [{ channel, drop, profile: site(channel.site).profile }] : [];
+  });
+  const habit = recordValues(record.layers, video, ticked).values.picture;
+  return { habit, cut, title: video.title, hasPicture: picture !== undefined };
+}
+
 /**
  * Makes the picture that the layers' habit asks for, or takes it away where none is asked for any more. A picture that a
  * person chose stays, and so does that of a video that has been sent.
  */
 export async function makeHabitPicture(videoId: string): Promise<void> {
   const db = database();
-  const [record, drops, channels] = await Promise.all([recordOf(db, videoId), dropsOf(db, [videoId]), allChannels(db)]);
-  const { video, cut, picture } = record;
-  if (!cut?.facts || (picture && !picture.byHabit)) return;
-  if (drops.some(({ state }) => state !== 'draft' && state !== 'removed')) return;
-  const ticked = drops.flatMap((drop) => {
-    const channel = channels.find(({ id }) => id === drop.channelId);
-    return channel ? [{ channel, drop, profile: site(channel.site).profile }] : [];
-  });
-  const habit = recordValues(record.layers, video, ticked).values.picture;
+  const wanted = await habitNow(videoId);
+  if (!wanted) return;
+  const { habit, cut, title, hasPicture } = wanted;
   if (habit.way === 'none') {
-    if (picture) await setVideo(db, videoId, { pictureId: undefined });
+    if (hasPicture) await setVideo(db, videoId, { pictureId: undefined });
   } else {
     await withFrame(cut, habit.at, async (file, moment) => {
       const facts = { videoId, source: 'frame', moment, byHabit: true } as const;
       const drawn = habit.way === 'layout' ? path.join(path.dirname(file), 'titled.jpg') : file;
-      if (habit.way === 'layout') await drawTitle(file, drawn, video.title, habit.band);
+      if (habit.way === 'layout') await drawTitle(file, drawn, title, habit.band);
+      // What was asked for anew meanwhile is made by whoever took that up, and must not be put back.
+      const now = await habitNow(videoId);
+      if (!now || JSON.stringify([now.habit, now.title]) !== JSON.stringify([habit, title])) return;
       await setVideo(db, videoId, { pictureId: await keepPicture(facts, createReadStream(drawn)) });
     });
   }

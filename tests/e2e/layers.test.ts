@@ -286,6 +286,39 @@ describe('a title and two lines are typed, and everything else is there', () => 
     }
   });
 
+  it('says over HTTP what was wrong with what, and serves no page of another origin', async () => {
+    const ask = async (method: string, at: string, body?: unknown, headers: Record<string, string> = {}) => {
+      const init = { method, headers: { 'content-type': 'application/json', ...headers } };
+      const text = typeof body === 'string' ? body : JSON.stringify(body);
+      const answer = await fetch(`${home}/api/${at}`, { ...init, body: body === undefined ? undefined : text });
+      const { detail = '' } = (await answer.json().catch(() => ({}))) as { detail?: string };
+      return `${answer.status} ${detail}`;
+    };
+    const { series } = (await (await fetch(`${home}/api/series`)).json()) as { series: { id: string }[] };
+    const mine = `defaults/series/${series[0]?.id}`;
+    expect(await ask('PATCH', mine, { colour: 'red' })).toMatch(/^422 There is no default called “colour”/);
+    expect(await ask('PATCH', mine, '{"privacy"')).toMatch(/^400 The request is no JSON/);
+    expect(await ask('PATCH', mine, ['privacy'])).toMatch(/^422 Fields are given as a JSON object/);
+    expect(await ask('GET', 'defaults/series/00000000-0000-7000-8000-000000000000')).toMatch(/^404 There is no such/);
+    expect(await ask('GET', 'defaults/planet/earth')).toMatch(/^422 /);
+    expect(await ask('POST', 'series', { name: '' })).toMatch(/^422 Give the series a name/);
+    expect(await ask('POST', 'links', { name: 'yard', label: '', url: 'https://a.example' })).toMatch(/^422 .*already/);
+    expect(await ask('PATCH', 'links/nothing', { label: 'x' })).toMatch(/^404 /);
+    expect(await ask('POST', 'steps/nothing', { step: 'undo' })).toMatch(/^404 /);
+    expect(await ask('POST', 'steps/shelf', { step: 'sideways' })).toMatch(/^422 /);
+    const evil = { origin: 'http://evil.example' };
+    for (const [method, at] of [
+      ['PATCH', mine],
+      ['POST', 'series'],
+      ['POST', 'series/import'],
+      ['POST', 'links'],
+      ['DELETE', 'links/yard'],
+      ['POST', 'steps/shelf'],
+    ] as const) {
+      expect(await ask(method, at, {}, evil)).toMatch(/^403 /);
+    }
+  });
+
   it('holds from the command line, which names each layer', async () => {
     const clip = makeClip({ name: 'hand-tools_05_on-the-line.mp4', seconds: 3 });
     const run = (...args: string[]) =>

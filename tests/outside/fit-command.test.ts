@@ -55,6 +55,31 @@ describe('fitting by the command line', () => {
     });
   });
 
+  it('takes a site by its name as people write it', () => {
+    expect(printed('Pipwire').text).toBe(printed('pipwire').text);
+  });
+
+  it('lists what had no room, in the order in which it went, and cuts no word, link or grapheme', () => {
+    const words = 'Oak and 👩‍👩‍👧 and kettles. '.repeat(12).trim();
+    const full = printed('pipwire', { ...input, summary: words });
+    const { leftOut = [] } = full as { leftOut?: string[] };
+    expect(leftOut[0]).toContain('part 1 of the template');
+    expect(leftOut.slice(1, 3)).toEqual(['#steambending', '#ribs']);
+    expect(leftOut.at(-1)).toContain('the end of the summary');
+    const text = String(full.text);
+    const count = Array.from(new Intl.Segmenter('en', { granularity: 'grapheme' }).segment(text)).length;
+    expect(count).toBeLessThanOrEqual(240);
+    expect(text.endsWith('…')).toBe(true);
+    const whole = new Set(`${input.title} ${words}`.split(' '));
+    for (const word of text.replace('…', '').split(/\s+/)) expect(whole.has(word) || whole.has(`${word}.`)).toBe(true);
+  });
+
+  it('prints what it printed before for what it has fitted', () => {
+    const fitted = printed('stallmarket', { ...input, summary: 'Oak. '.repeat(300), links: [] });
+    const again = { ...input, summary: String(fitted.text), template: '{{summary}}', links: [], chapters: [] };
+    expect(printed('stallmarket', again)).toMatchObject({ text: fitted.text, leftOut: [] });
+  });
+
   it('exits 1 while something keeps the words from being sent, and says what is wrong with a file', () => {
     expect(printed('lanternfold', { ...input, template: '{{summary}} {{sponsor}}' })).toMatchObject({
       status: 1,

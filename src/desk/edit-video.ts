@@ -83,7 +83,7 @@ export async function editVideo(id: string, input: unknown): Promise<void> {
     }
     if (seriesId !== undefined) await putInSeries(trx, video, seriesId ?? undefined);
     // A layout shows the title.
-    if (set.picture || given.title !== undefined) await askForPicture(trx, [id]);
+    if ('picture' in set || given.title !== undefined) await askForPicture(trx, [id]);
     await announce(trx, 'video', id);
   });
 }

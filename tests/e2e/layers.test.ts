@@ -168,7 +168,12 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByLabel('Summary').fill(LINES);
     await saved();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
-    await region('Picture').getByText('made as the series Hand Tools, Slowly says').waitFor();
+    await region('Picture').getByText('made by the habit').waitFor();
+    await region('Picture').getByText('◇ from the series Hand Tools, Slowly').waitFor();
+    await region('Picture').getByRole('button', { name: 'Let the site pick' }).click();
+    await region('Picture').getByText('No picture of your own').waitFor();
+    await region('Picture').getByRole('button', { name: 'set back to the series Hand Tools, Slowly' }).click();
+    await region('Picture').getByText('made by the habit').waitFor();
     await region('Declarations').getByText('another value on Quay School (the channel Quay School)').first().waitFor();
     await rail().getByRole('button', { name: 'Send to six channels' }).waitFor();
     await expectAccessible(page);

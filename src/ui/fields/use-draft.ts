@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import { noteUnsaved } from './unsaved';
 
 const REST_MILLISECONDS = 500;
 
@@ -11,6 +12,10 @@ const REST_MILLISECONDS = 500;
 export function useDraft(saved: string, save: (text: string) => Promise<boolean>) {
   const [text, setText] = useState(saved);
   const dirty = useRef(false);
+  const note = (is: boolean) => {
+    if (dirty.current !== is) noteUnsaved(is ? 1 : -1);
+    dirty.current = is;
+  };
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const newest = useRef(text);
   const underWay = useRef<string>(undefined);
@@ -26,13 +31,15 @@ export function useDraft(saved: string, save: (text: string) => Promise<boolean>
     const done = await save(sending);
     underWay.current = undefined;
     // What was typed while it was being saved is still to be saved.
-    if (done && newest.current === sending) dirty.current = false;
+    if (done && newest.current === sending) note(false);
   };
   const flushNow = useRef(flush);
   flushNow.current = flush;
-  useEffect(() => () => void flushNow.current(), []);
+  const leave = useRef(() => {});
+  leave.current = () => void flushNow.current().finally(() => note(false));
+  useEffect(() => () => leave.current(), []);
   const change = (next: string) => {
-    dirty.current = true;
+    note(true);
     newest.current = next;
     setText(next);
     clearTimeout(timer.current);

@@ -1,11 +1,11 @@
 'use client';
 
 import { useRef } from 'react';
-import { sourceWords } from '@/core/defaults';
 import { binarySize } from '@/core/delivery';
 import { Button } from '@/ui/button';
 import { FilePick } from '@/ui/file-pick';
 import { usePlayer, usePlayhead } from './player-state';
+import { SheetMark } from './sheet-mark';
 import { useTimeLine } from './time-line-state';
 import type { SheetHandle } from './use-sheet';
 import type { FileTaking } from './use-take-file';
@@ -53,11 +53,14 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
           )}
           {picture && (
             <p className="text-[13px] text-soft">
-              {picture.byHabit && <>◇ made as {sourceWords(sheet.marks.picture.from)} says · </>}
+              {picture.byHabit && 'made by the habit · '}
               {picture.source === 'frame' ? 'from the cut' : 'your own file'} · {picture.width}×{picture.height} ·{' '}
               {binarySize(picture.size)}
             </p>
           )}
+          <p className="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
+            <SheetMark handle={handle} field="picture" />
+          </p>
           {[...new Set(findings)].map((what) => (
             <p key={what} className="text-sm text-snag">
               ▲ {what}

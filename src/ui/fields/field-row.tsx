@@ -1,8 +1,10 @@
 import type { ReactNode } from 'react';
 
 /** The look of a field that is typed into. */
-export const FIELD_LOOK = 'max-w-full rounded-lg border border-line bg-paper px-3 py-2';
-export const FIELD = `w-full ${FIELD_LOOK}`;
+const LOOK = 'rounded-lg border border-line bg-paper px-3 py-2';
+export const FIELD = `w-full ${LOOK}`;
+/** The same for one that is as wide as what is in it. */
+export const FIELD_LOOK = `max-w-full ${LOOK}`;
 
 interface FieldRowProps {
   id: string;

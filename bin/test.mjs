@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -8,7 +8,7 @@ import { DATABASE_PROGRAMS, ensurePrograms } from './setup/debian.mjs';
 import { ensurePackages } from './setup/packages.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
-const report = path.join(mkdtempSync(path.join(os.tmpdir(), 'kettle-report-')), 'tests.json');
+const reports = mkdtempSync(path.join(os.tmpdir(), 'kettle-report-'));
 
 function check(name, args) {
   console.error(`\n— ${name}`);
@@ -28,14 +28,34 @@ check('lint, format and import directions', [
   '.',
 ]);
 check('types', ['node_modules/typescript/bin/tsc', '-p', '.']);
-check('unit, outside, integration and end-to-end tests', [
-  'node_modules/vitest/vitest.mjs',
-  'run',
-  ...['--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-  ...process.argv.slice(2),
-]);
 
-const { numPassedTests = 0, numFailedTests = 0, numPendingTests = 0 } = JSON.parse(readFileSync(report, 'utf8'));
+/** Runs the tests of some projects; what they print is shown at once, or when they are done. */
+async function test(name, projects, atOnce) {
+  if (atOnce) console.error(`\n— ${name}`);
+  const report = path.join(reports, `${projects[0]}.json`);
+  const args = [
+    ...['node_modules/vitest/vitest.mjs', 'run', '--passWithNoTests'],
+    ...projects.flatMap((project) => ['--project', project]),
+    ...['--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+    ...process.argv.slice(2),
+  ];
+  const tests = spawn(process.execPath, args, { cwd: root, stdio: atOnce ? 'inherit' : ['ignore', 'pipe', 'pipe'] });
+  const said = [];
+  for (const stream of [tests.stdout, tests.stderr]) stream?.on('data', (data) => said.push(data));
+  const status = await new Promise((resolve) => tests.once('close', resolve));
+  if (!atOnce) console.error(`\n— ${name}\n${Buffer.concat(said)}`);
+  if (status !== 0) failed.push(name);
+  return existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
+}
+
+// Side by side: the one waits for sites while the other computes, and each has a machine of its own.
+const results = await Promise.all([
+  test('unit, outside and integration tests', ['unit', 'integration'], true),
+  test('end-to-end tests', ['e2e'], false),
+]);
+const sum = (field) => results.reduce((all, each) => all + (each[field] ?? 0), 0);
 if (failed.length > 0) console.error(`\nFailed: ${failed.join('; ')}`);
-process.stdout.write(`\n${numPassedTests} passed, ${numFailedTests} failed, ${numPendingTests} skipped\n`);
+process.stdout.write(
+  `\n${sum('numPassedTests')} passed, ${sum('numFailedTests')} failed, ${sum('numPendingTests')} skipped\n`,
+);
 process.exit(failed.length > 0 ? 1 : 0);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fieldsThatDiffer, inForce, LAYERS, type LayerAt, sourceWords, valuesOf, withValues } from './layers';
-import { DEFAULT_FIELDS, type LayerValues, PLAIN_DEFAULTS } from './values';
+import { DEFAULT_FIELDS, FIELD_NAMES, isDefaultField, type LayerValues, PLAIN_DEFAULTS } from './values';
 
 /** Layers by their values, from the furthest to the nearest. */
 const layers = (...all: LayerValues[]): LayerAt[] =>
@@ -151,3 +151,28 @@ function tags(way: 'add' | 'replace', ...items: string[]) {
 
 const cleared = (set: LayerValues): LayerValues =>
   Object.fromEntries(Object.keys(set).map((field) => [field, undefined])) as LayerValues;
+
+describe('the fields of a layer', () => {
+  it('are all that uploads have defaults for', () => {
+    const all = [
+      ...['titlePattern', 'template', 'tags', 'links', 'playlists', 'category', 'language', 'licence', 'recordedOn'],
+      ...[
+        'place',
+        'sendCaptions',
+        'comments',
+        'ratings',
+        'embedding',
+        'tellSubscribers',
+        'paidPlacement',
+        'adultsOnly',
+      ],
+      ...['forChildren', 'adverts', 'privacy', 'release', 'picture', 'file', 'channels', 'credits', 'products'],
+    ];
+    expect([...DEFAULT_FIELDS].sort()).toEqual(all.sort());
+    for (const field of DEFAULT_FIELDS) expect(FIELD_NAMES[field]).toMatch(/^[a-z ]+$/);
+  });
+
+  it('are told from what every object has', () => {
+    expect(['privacy', 'constructor', 'toString', '__proto__', ''].filter(isDefaultField)).toEqual(['privacy']);
+  });
+});

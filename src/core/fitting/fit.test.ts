@@ -155,6 +155,47 @@ describe('a text that has no room', () => {
   });
 });
 
+describe('whatever the limit', () => {
+  const word = fc.constantFrom('keel', 'öl', '🛶', 'https://a.example/x', 'steam-box,', '\n');
+  const text = fc.array(word, { maxLength: 40 }).map((all) => all.join(' ').trim());
+  const units = fc.constantFrom<TextUnit>('utf16', 'codePoint', 'grapheme', 'utf8');
+  const most = fc.integer({ min: 60, max: 600 });
+
+  it('fitting what was fitted changes nothing, and leaves nothing out', () => {
+    fc.assert(
+      fc.property(text, units, most, (summary, unit, limit) => {
+        const once = fitToSite({ ...INPUT, summary, tags: [] }, limited(limit, unit));
+        const again = { ...INPUT, summary: once.text, template: '{{summary}}', links: [], tags: [], chapters: [] };
+        expect(fitToSite(again, limited(limit, unit))).toMatchObject({ text: once.text, leftOut: [] });
+      }),
+    );
+  });
+
+  it('more room never costs a part, a link or the chapters', () => {
+    fc.assert(
+      fc.property(text, units, most, fc.integer({ min: 1, max: 200 }), (summary, unit, limit, more) => {
+        const lost = (room: number) => {
+          const { leftOut } = fitToSite({ ...INPUT, summary, tags: [] }, limited(room, unit));
+          return leftOut.filter((each) => !each.startsWith('the end of the summary'));
+        };
+        const few = lost(limit);
+        for (const each of lost(limit + more)) expect(few).toContain(each);
+      }),
+    );
+  });
+
+  it('no chapter line is there in part: all of them, or none', () => {
+    const lines = ['0:00 Filling the box', '0:24 Ninety seconds', '0:36 What cracked'];
+    fc.assert(
+      fc.property(text, units, most, (summary, unit, limit) => {
+        const { text: fitted, chapters } = fitToSite({ ...INPUT, summary, tags: [] }, limited(limit, unit));
+        const there = lines.filter((line) => fitted.split('\n').includes(line));
+        expect(there).toEqual(chapters ? lines : []);
+      }),
+    );
+  });
+});
+
 describe('what keeps a text from being sent', () => {
   it('a blank that was left open, a name that there is not, a sign that is not taken', () => {
     expect(whatOf({ ...INPUT, names: {} })).toEqual(['The blank “channel” is left open']);

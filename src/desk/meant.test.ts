@@ -1,0 +1,100 @@
+import { describe, expect, it } from 'vitest';
+import type { LayerValues } from '@/core/defaults';
+import { fieldgateProfile } from '@/sites/fieldgate/profile';
+import { lanternfoldProfile } from '@/sites/lanternfold/profile';
+import { pipwireProfile } from '@/sites/pipwire/profile';
+import type { Channel } from '@/store/channels';
+import type { Drop } from '@/store/drops';
+import { type MeantWords, meantShowing, meantWords } from './meant';
+import type { VideoRecord } from './record';
+
+const QUAY = { id: 'quay', site: 'lanternfold', name: 'Marrow Quay' } as Channel;
+const at = { num: 3, den: 1 };
+
+/** A record with these values set on the video, and with a picture and captions. */
+const recordOf = (own: LayerValues, text: Partial<VideoRecord['video']> = {}): VideoRecord =>
+  ({
+    video: { title: 'Keel', summary: 'Two lines.', episode: '', own, createdAt: new Date(0), ...text },
+    cuts: [],
+    markers: [],
+    chapters: [],
+    leftOut: [],
+    picture: { digest: 'abc', moment: at },
+    captions: [{ id: 'c1', language: 'en', fileName: '', findings: [] }],
+    layers: {
+      defaults: new Map(),
+      series: new Map(),
+      shelf: {},
+      playlists: [{ id: '1', channelId: 'quay', sitePlaylistId: 'p1', title: 'Diary', videos: 0 }],
+    },
+  }) as unknown as VideoRecord;
+
+const drop = (fields: Partial<Drop> = {}) => ({ state: 'draft', own: {}, ...fields }) as Drop;
+const meant = (own: LayerValues, given: Partial<Drop> = {}, profile = lanternfoldProfile): MeantWords =>
+  meantWords(recordOf(own), QUAY, drop(given), profile);
+
+describe('what a site is meant to get', () => {
+  it('is closed first where everyone is to see it, and opens by itself only where that is wished', () => {
+    expect(meant({ privacy: 'everyone' })).toMatchObject({ privacy: 'private', wanted: 'everyone', opensAlone: true });
+    expect(meant({ privacy: 'everyone', release: 'on my word' }).opensAlone).toBe(false);
+    expect(meant({ privacy: 'link' })).toMatchObject({ privacy: 'link', opensAlone: false });
+    expect(meant({}).wanted).toBe('private');
+    expect(meant({ privacy: 'everyone' }, { state: 'live', liveAt: new Date() }).privacy).toBe('everyone');
+  });
+
+  it('is the same text before and after it was opened, so that opening is no change', () => {
+    const before = meant({ privacy: 'everyone' }, { state: 'held' }).asText;
+    expect(meant({ privacy: 'everyone' }, { state: 'live', liveAt: new Date() }).asText).toBe(before);
+    expect(meant({ privacy: 'everyone', tags: { way: 'add', items: ['oak'] } }).asText).not.toBe(before);
+  });
+
+  it('has the playlists by their titles, where the site has any', () => {
+    const playlists = { way: 'add' as const, items: ['diary', 'Gone'] };
+    expect(meant({ playlists })).toMatchObject({ playlists: ['p1'], unknownPlaylists: ['Gone'] });
+    expect(meant({ playlists }, { chosenPlaylists: [] })).toMatchObject({ playlists: [], unknownPlaylists: [] });
+    expect(meant({ playlists }, {}, pipwireProfile)).toMatchObject({ playlists: [], unknownPlaylists: [] });
+  });
+
+  it('has captions only where they are to go along, and the picture in the way that the site takes it', () => {
+    expect(meant({})).toMatchObject({
+      captions: [{ id: 'c1', language: 'en' }],
+      pictureDigest: 'abc',
+      moment: undefined,
+    });
+    expect(meant({ sendCaptions: false }).captions).toEqual([]);
+    expect(meant({}, {}, pipwireProfile)).toMatchObject({ captions: [], pictureDigest: undefined, moment: at });
+  });
+
+  it('is not ready while the shelf lacks a link that is named', () => {
+    const links = { way: 'add' as const, items: [{ shelf: 'gone' }] };
+    expect(meant({ links }).fitted.findings).toContainEqual({
+      ...{ place: 'template', what: 'There is no link “gone” on the shelf' },
+    });
+  });
+
+  it('has words of its own where they are written for it, whole', () => {
+    const own = { title: 'Own title', text: 'Own text, {{not}} a template.' };
+    expect(meant({ template: '{{summary}} and more' }, { own }).words).toMatchObject(own);
+  });
+});
+
+describe('what proofing expects to read back', () => {
+  it('is what the site shows at all', () => {
+    const showing = meantShowing(
+      meant({ privacy: 'link', tags: { way: 'add', items: ['oak'] } }),
+      lanternfoldProfile,
+      'f1',
+    );
+    expect(showing).toMatchObject({
+      title: 'Keel',
+      text: 'Two lines.',
+      tags: ['oak'],
+      privacy: 'link',
+      fileDigest: 'f1',
+    });
+    expect(showing.captions).toEqual(['en']);
+    const post = meantShowing(meant({}, {}, pipwireProfile), pipwireProfile, undefined);
+    expect(post).toMatchObject({ title: undefined, tags: undefined, groups: undefined, captions: undefined });
+    expect(meantShowing(meant({}, {}, fieldgateProfile), fieldgateProfile, undefined).chapters).toBeUndefined();
+  });
+});

@@ -22,7 +22,7 @@ import { deleteVideo, makeVideo, videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { idShape } from './id-shape';
 import { log } from './log';
-import { channelsToTick, recogniseFile } from './recognise';
+import { recogniseFile, ticksOfSeries } from './recognise';
 
 const cutShape = object({
   fileName: string().trim().min(1).max(500).required(),
@@ -71,7 +71,8 @@ async function newVideo(trx: Database, fileName: string): Promise<string> {
   const { seriesId } = recognised;
   if (seriesId === undefined) return id;
   await noteSeriesUsed(trx, seriesId);
-  for (const channelId of await channelsToTick(trx, id, seriesId)) await makeDrop(trx, id, channelId);
+  const { tick } = await ticksOfSeries(trx, id, { from: undefined, to: seriesId });
+  for (const channelId of tick) await makeDrop(trx, id, channelId);
   return id;
 }
 

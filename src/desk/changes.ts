@@ -5,10 +5,11 @@ import { chooseCaptions } from '@/store/captions';
 import { addChange, firstUndone, lastMade, markChange } from '@/store/changes';
 import { channelById } from '@/store/channels';
 import { type Database, database } from '@/store/database';
-import { defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
+import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
 import { type Drop, deleteDraft, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { applyMarkerChange, type MarkerChange } from '@/store/markers';
+import { askForPicture } from '@/store/picture-habits';
 import { deleteSeries, makeSeries, type Series, seriesById, setSeries } from '@/store/series';
 import { deleteShelfLink, putShelfLink, type ShelfLink } from '@/store/shelf';
 import { setVideo, type Video, videoById, videosOfSeries } from '@/store/videos';
@@ -124,13 +125,25 @@ async function mayUnmake(trx: Database, before: ChangeValues['seriesThere']): Pr
   throw new DeskError('not now', `The series “${before.name}” is in use since; delete it on its page instead.`);
 }
 
+/** Whether some layer has the title drawn over pictures, so that another title wants another picture. */
+async function drawsTitles(trx: Database, videoId: string): Promise<boolean> {
+  const own = (await videoById(trx, videoId))?.own ?? {};
+  return [own, ...(await allDefaults(trx)).values()].some(({ picture }) => picture?.way === 'layout');
+}
+
 type Appliers = { [F in keyof ChangeValues]: (trx: Database, id: Subject, value: ChangeValues[F]) => Promise<void> };
 
 const APPLIERS: Appliers = {
-  title: (trx, id, title) => setVideo(trx, id, { title, titleFrom: 'person' }),
+  async title(trx, id, title) {
+    await setVideo(trx, id, { title, titleFrom: 'person' });
+    if (await drawsTitles(trx, id)) await askForPicture(trx, [id]);
+  },
   summary: (trx, id, summary) => setVideo(trx, id, { summary }),
   episode: (trx, id, episode) => setVideo(trx, id, { episode }),
-  series: (trx, id, { seriesId, seriesFrom }) => setVideo(trx, id, { seriesId, seriesFrom }),
+  async series(trx, id, { seriesId, seriesFrom }) {
+    await setVideo(trx, id, { seriesId, seriesFrom });
+    await askForPicture(trx, [id]);
+  },
   chapterChoice: (trx, id, chapterChoice) => setVideo(trx, id, { chapterChoice }),
   timeLine: (trx, id, timeLine) => setVideo(trx, id, { timeLine }),
   captions: chooseCaptions,
@@ -173,5 +186,7 @@ const APPLIERS: Appliers = {
 async function apply(trx: Database, subject: Subject, field: ChangedField, value: unknown): Promise<void> {
   if (!isDefaultField(field)) return (APPLIERS[field] as Appliers['title'])(trx, subject, value as string);
   const video = await videoById(trx, subject, true);
-  if (video) await setVideo(trx, subject, { own: withValues(video.own, { [field]: value ?? undefined }) });
+  if (!video) return;
+  await setVideo(trx, subject, { own: withValues(video.own, { [field]: value ?? undefined }) });
+  if (field === 'picture') await askForPicture(trx, [subject]);
 }

@@ -6,7 +6,6 @@ import { type Database, database } from '@/store/database';
 import { dropsOf, type OwnOnChannel } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { type Marker, type MarkerChange, markersOf } from '@/store/markers';
-import { askForPicture } from '@/store/picture-habits';
 import { noteSeriesUsed, seriesById } from '@/store/series';
 import { type Video, videoById } from '@/store/videos';
 import { change, type FieldValue } from './changes';
@@ -82,8 +81,6 @@ export async function editVideo(id: string, input: unknown): Promise<void> {
       await change(trx, id, field, before ?? null, fields[field]);
     }
     if (seriesId !== undefined) await putInSeries(trx, video, seriesId ?? undefined);
-    // A layout shows the title.
-    if ('picture' in set || given.title !== undefined) await askForPicture(trx, [id]);
     await announce(trx, 'video', id);
   });
 }
@@ -99,17 +96,15 @@ async function putInSeries(trx: Database, video: Video, seriesId: string | undef
     before.push({ field: 'episode', value: '' });
     after.push({ field: 'episode', value: parts.episode });
   }
-  const { tick, untick } = await ticksOfSeries(trx, video, series?.id);
+  const { tick, untick } = await ticksOfSeries(trx, video.id, { from: video.seriesId, to: series?.id });
   for (const [channelIds, ticked] of [[tick, true] as const, [untick, false] as const]) {
     for (const id of channelIds) {
       before.push({ field: 'channel', value: { id, ticked: !ticked } });
       after.push({ field: 'channel', value: { id, ticked } });
     }
   }
-  if (await change(trx, video.id, 'several', before, after)) {
-    if (series) await noteSeriesUsed(trx, series.id);
-    await askForPicture(trx, [video.id]);
-  }
+  const changed = await change(trx, video.id, 'several', before, after);
+  if (changed && series) await noteSeriesUsed(trx, series.id);
 }
 
 const onChannelShape = object({

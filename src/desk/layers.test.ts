@@ -5,7 +5,7 @@ import { stallmarketProfile } from '@/sites/stallmarket/profile';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
 import type { Video } from '@/store/videos';
-import { inForceAt, type KeptLayers, layersAt, playlistsAt, sendsWith, wordsAt } from './layers';
+import { goesOnWith, inForceAt, type KeptLayers, layersAt, playlistsAt, sendsWith, wordsAt } from './layers';
 import { recordValues, takesField } from './record-values';
 
 const channelOf = (id: string, site = 'lanternfold') => ({ id, site, name: `Channel ${id}` }) as Channel;
@@ -67,6 +67,25 @@ describe('the layers of a video on a channel', () => {
       dropOf(),
     );
     expect(Object.keys(both.shelf).sort()).toEqual(['plans', 'tools']);
+  });
+});
+
+describe('a link that a video names only since it was sent', () => {
+  const links = { way: 'add' as const, items: [{ shelf: 'tools' }, { shelf: 'plans' }] };
+  const old = { label: 'Plans', url: 'https://l.example/old' };
+  const sentWith = { site: {}, channel: {}, series: {}, seriesName: '', shelf: { plans: old } };
+  const sent = dropOf({ state: 'live', sentWith });
+
+  it('is as it is now, while the others stay as they went out', () => {
+    const words = wordsAt(kept(), videoOf({ links }), QUAY, sent);
+    expect(words.missingLinks).toEqual([]);
+    expect(words.links.map(({ url }) => url)).toEqual(['https://l.example/tools', old.url]);
+  });
+
+  it('goes out with the changes, and is kept from then on', () => {
+    const next = goesOnWith(kept(), videoOf({ links }), QUAY, sent);
+    expect(next.shelf).toMatchObject({ plans: old, tools: { url: 'https://l.example/tools' } });
+    expect(goesOnWith(kept(), videoOf({}), QUAY, sent)).toEqual(sentWith);
   });
 });
 

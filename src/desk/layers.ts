@@ -67,20 +67,32 @@ export function layersAt(
   return layers;
 }
 
-/** What a drop that is sent now is sent with: the outer layers, and of the shelf the links that its words use. */
-export function sendsWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
-  const values = valuesOf(inForce(layersAt(kept, video, channel, { ...drop, sentWith: undefined })));
+/** Of the shelf, the links that a drop's words use. */
+function linksUsed(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): Shelf {
+  const values = valuesOf(inForce(layersAt(kept, video, channel, drop)));
   const used = new Set([
     ...shelfNamesIn(values.template),
     ...shelfNamesIn(values.titlePattern),
     ...values.links.flatMap((item) => ('shelf' in item ? [item.shelf] : [])),
   ]);
+  return Object.fromEntries(Object.entries(kept.shelf).filter(([name]) => used.has(name)));
+}
+
+/** What a sent drop's changes go out with: what it was sent with, and links that its words use only since. */
+export function goesOnWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
+  const { sentWith } = drop;
+  if (!sentWith) return sendsWith(kept, video, channel, drop);
+  return { ...sentWith, shelf: { ...linksUsed(kept, video, channel, drop), ...sentWith.shelf } };
+}
+
+/** What a drop that is sent now is sent with: the outer layers, and of the shelf the links that its words use. */
+export function sendsWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
   return {
     site: kept.defaults.get(channel.site) ?? {},
     channel: kept.defaults.get(channel.id) ?? {},
     series: kept.defaults.get(video.seriesId ?? '') ?? {},
     seriesName: kept.series.get(video.seriesId ?? '')?.name ?? '',
-    shelf: Object.fromEntries(Object.entries(kept.shelf).filter(([name]) => used.has(name))),
+    shelf: linksUsed(kept, video, channel, { ...drop, sentWith: undefined }),
   };
 }
 
@@ -98,22 +110,24 @@ export function wordsAt(
 ): RecordWords & { missingLinks: string[] } {
   const sent = stillSentWith(drop);
   const values = valuesOf(inForceAt(kept, video, channel, drop));
-  const links = linksOf(values.links, sent?.shelf ?? kept.shelf);
+  // A link that the video names only since it was sent is as it is now.
+  const links: Shelf = { ...kept.shelf, ...sent?.shelf };
+  const named = linksOf(values.links, links);
   return {
     title: video.title,
     summary: video.summary,
     titlePattern: values.titlePattern,
     template: values.template,
     tags: values.tags,
-    links: links.links,
-    missingLinks: links.missing,
+    links: named.links,
+    missingLinks: named.missing,
     declarations: values,
     names: {
       channel: channel.name,
       series: sent?.seriesName ?? kept.series.get(video.seriesId ?? '')?.name ?? '',
       episode: video.episode,
       date: dayInWords(values.recordedOn || video.createdAt.toISOString().slice(0, 10), values.language),
-      shelf: sent?.shelf ?? kept.shelf,
+      shelf: links,
     },
   };
 }

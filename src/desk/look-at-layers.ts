@@ -10,7 +10,7 @@ import type { LayerKey } from '@/store/defaults';
 import { linksSent } from '@/store/drops';
 import { seriesById } from '@/store/series';
 import { allShelfLinks } from '@/store/shelf';
-import { videosForLayers } from '@/store/videos';
+import { newestVideo, videosBySeries, videosForLayers } from '@/store/videos';
 import { SERIES_SUBJECT, SHELF_SUBJECT } from './changes';
 import { layerKey } from './defaults';
 import { found } from './desk-error';
@@ -28,18 +28,18 @@ async function canStep(subject: string): Promise<{ canUndo: boolean; canRedo: bo
 /** Every series, with how many videos it has and what it sets. */
 export async function lookAtSeriesList(): Promise<SeriesListView> {
   const db = database();
-  const [kept, videos, steps] = await Promise.all([keptLayers(db), videosForLayers(db), canStep(SERIES_SUBJECT)]);
+  const [kept, videos, steps] = await Promise.all([keptLayers(db), videosBySeries(db), canStep(SERIES_SUBJECT)]);
   return {
     ...steps,
     series: [...kept.series.values()].map(({ id, name, pattern, lastUsedAt }) => ({
       ...{ id, name, pattern, lastUsedAt: lastUsedAt?.toISOString() },
-      videos: videos.filter(({ seriesId }) => seriesId === id).length,
+      videos: videos.get(id) ?? 0,
       sets: kept.defaults.get(id) ?? {},
     })),
   };
 }
 
-/** The layers beneath a kept one: beneath a channel its site, and beneath a series those that its channels share. */
+/** The layers beneath a kept one: beneath a channel its site. What lies beneath a series differs by channel. */
 function beneath(kept: KeptLayers, { layer }: Pick<LayerKey, 'layer'>, site: string | undefined): LayerAt[] {
   if (layer !== 'channel' || !site) return [];
   return [{ layer: 'site', name: SITE_PROFILES[site]?.name ?? site, values: kept.defaults.get(site) ?? {} }];
@@ -50,17 +50,19 @@ export async function lookAtLayer(where: unknown): Promise<LayerView> {
   const db = database();
   const key = await layerKey(db, where);
   const { layer, owner } = key;
-  const [kept, all, steps, files, videos] = await Promise.all([
+  const [kept, all, steps, files, newest] = await Promise.all([
     keptLayers(db),
     allChannels(db),
     canStep(owner),
     layer === 'series' ? recentFileNames(db) : [],
-    videosForLayers(db),
+    layer === 'series' ? newestVideo(db, owner) : undefined,
   ]);
   const series = layer === 'series' ? found(await seriesById(db, owner), 'series') : undefined;
   const channel = all.find(({ id }) => id === owner);
   const site = layer === 'site' ? owner : channel?.site;
-  const mine = all.filter((each) => layer === 'series' || each.id === owner || each.site === site);
+  const mine = all.filter((each) =>
+    layer === 'channel' ? each.id === owner : layer === 'series' || each.site === site,
+  );
   const profiles = layer === 'series' ? Object.values(SITE_PROFILES) : [SITE_PROFILES[site ?? '']];
   return {
     ...{ layer, owner, ...steps, shelf: kept.shelf },
@@ -80,23 +82,18 @@ export async function lookAtLayer(where: unknown): Promise<LayerView> {
     ],
     files,
     rules: profiles.flatMap((profile) => profile ?? []),
-    sample: await sampleFor(
-      videos.find(({ seriesId }) => seriesId === owner) ?? videos[0],
-      kept,
-      series?.name,
-      channel ?? mine[0],
-    ),
+    sample: await sampleFor(newest ?? (await newestVideo(db)), kept, series?.name, channel ?? mine[0]),
   };
 }
 
 /** The words of a video to try a layer on; where there is no video yet, words that say what stands there. */
 async function sampleFor(
-  video: { id: string } | undefined,
+  videoId: string | undefined,
   kept: KeptLayers,
   series: string | undefined,
   channel: Channel | undefined,
 ): Promise<LayerView['sample']> {
-  const record = video && (await recordOf(database(), video.id));
+  const record = videoId === undefined ? undefined : await recordOf(database(), videoId);
   const names = {
     channel: channel?.name ?? 'the channel',
     series: series ?? kept.series.get(record?.video.seriesId ?? '')?.name ?? 'the series',

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { number, object } from 'yup';
+import type { PictureHabit } from '@/core/defaults';
 import { compare, type Fraction, fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
 import { takeFrame } from '@/media/frames';
 import { drawTitle } from '@/media/title-layout';
@@ -17,6 +18,7 @@ import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
 import { makePicture, type Picture, pictureById } from '@/store/pictures';
 import { setVideo, videoById } from '@/store/videos';
+import { change, type FieldValue } from './changes';
 import { DeskError, found } from './desk-error';
 import { editVideo } from './edit-video';
 import { recordOf } from './record';
@@ -70,7 +72,21 @@ async function withFrame(
 
 /** Goes back to the picture that the site makes by itself; a habit of the layers no longer holds for this video. */
 export async function dropPicture(videoId: string): Promise<void> {
-  await editVideo(videoId, { pictureId: null, picture: { way: 'none' } });
+  await database().transaction(async (trx) => {
+    const { pictureId, own } = found(await videoById(trx, videoId, true), 'video');
+    const fields = (id: string | null, picture: PictureHabit | null): FieldValue[] => [
+      { field: 'pictureId', value: id },
+      { field: 'picture', value: picture },
+    ];
+    await change(
+      trx,
+      videoId,
+      'several',
+      fields(pictureId ?? null, own.picture ?? null),
+      fields(null, { way: 'none' }),
+    );
+    await announce(trx, 'video', videoId);
+  });
 }
 
 /** What the layers' habit asks for now; undefined where it is not to be made: a person chose one, or it has been sent. */

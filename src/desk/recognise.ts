@@ -24,40 +24,30 @@ export async function recogniseFile(
   return { title, episode: '', seriesId: last?.id, seriesFrom: last && 'last used' };
 }
 
-/** Channels that a series wants ticked and that are not, among those that are connected. */
-export async function channelsToTick(db: Database, videoId: string, seriesId: string): Promise<string[]> {
-  const { channels: wanted = [] } = await defaultsOf(db, { layer: 'series', owner: seriesId });
-  if (wanted.length === 0) return [];
-  const [all, drops] = await Promise.all([allChannels(db), dropsOf(db, [videoId])]);
-  const ticked = new Set(drops.map((drop) => drop.channelId));
-  const there = new Set(
-    all.filter(({ accountState, granted }) => accountState === 'connected' && granted).map(({ id }) => id),
-  );
-  return wanted.filter((id) => there.has(id) && !ticked.has(id));
-}
-
 /**
- * Ticks that a video gets when it is put in a series, and those that it loses: channels that only its series before has
- * ticked, where nothing is set and nothing was sent.
+ * Ticks that a video gets when it is put in a series, of channels that are connected, and those that it loses: channels
+ * that only its series before has ticked, where nothing is set and nothing was sent.
  */
 export async function ticksOfSeries(
   db: Database,
-  video: Pick<Video, 'id' | 'seriesId'>,
-  seriesId: string | undefined,
+  videoId: string,
+  { from, to }: { from: string | undefined; to: string | undefined },
 ): Promise<{ tick: string[]; untick: string[] }> {
-  const channelsOf = async (id: string | undefined) =>
-    (id ? (await defaultsOf(db, { layer: 'series', owner: id })).channels : undefined) ?? [];
-  const [before, now, drops] = await Promise.all([
-    channelsOf(video.seriesId),
-    channelsOf(seriesId),
-    dropsOf(db, [video.id]),
+  const channelsOf = async (owner: string | undefined) =>
+    (owner ? (await defaultsOf(db, { layer: 'series', owner })).channels : undefined) ?? [];
+  const [before, now, all, drops] = await Promise.all([
+    channelsOf(from),
+    channelsOf(to),
+    allChannels(db),
+    dropsOf(db, [videoId]),
   ]);
+  const there = all.filter(({ accountState, granted }) => accountState === 'connected' && granted);
+  const isTicked = (id: string) => drops.some(({ channelId }) => channelId === id);
   const bare = drops.filter((drop) => {
     return drop.state === 'draft' && Object.keys(drop.own).length === 0 && drop.chosenPlaylists === undefined;
   });
-  const only = bare.filter(({ channelId }) => before.includes(channelId) && !now.includes(channelId));
   return {
-    tick: seriesId ? await channelsToTick(db, video.id, seriesId) : [],
-    untick: only.map(({ channelId }) => channelId),
+    tick: now.filter((id) => there.some((channel) => channel.id === id) && !isTicked(id)),
+    untick: bare.map(({ channelId }) => channelId).filter((id) => before.includes(id) && !now.includes(id)),
   };
 }

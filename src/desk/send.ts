@@ -6,7 +6,7 @@ import { type Database, database } from '@/store/database';
 import { type Drop, type DropFields, dropById, dropsOf, hastenDrops, moveDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { DeskError, found } from './desk-error';
-import { sendsWith } from './layers';
+import { goesOnWith, sendsWith } from './layers';
 import { log } from './log';
 import { meantWords } from './meant';
 import { missingAt, profileAt, recordOf } from './record';
@@ -117,7 +117,8 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
     case 'take over':
     case 'revise': {
       const record = await recordOf(db, drop.videoId);
-      const sentWith = action === 'revise' ? drop.sentWith : sendsWith(record.layers, record.video, channel, drop);
+      const asks = action === 'revise' ? goesOnWith : sendsWith;
+      const sentWith = asks(record.layers, record.video, channel, drop);
       const now = { ...drop, sentWith };
       const missing = missingAt(record, channel, now, profileAt(profile, channel)).map((each) => each.what);
       if (missing.length > 0) {

@@ -106,6 +106,22 @@ export async function videosOfSeries(db: Database, seriesId: string): Promise<st
   return rows.map(({ id }) => id);
 }
 
+/** How many records each series has, by its id. */
+export async function videosBySeries(db: Database): Promise<Map<string, number>> {
+  const rows: { seriesId: string; videos: number }[] = await db('videos')
+    .whereNotNull('seriesId')
+    .groupBy('seriesId')
+    .select({ seriesId: 'seriesId', videos: db.raw('COUNT(*)') });
+  return new Map(rows.map(({ seriesId, videos }) => [seriesId, videos]));
+}
+
+/** The newest record of a series, or the newest at all. */
+export async function newestVideo(db: Database, seriesId?: string): Promise<string | undefined> {
+  const query = db('videos').orderBy('id', 'desc').first('id');
+  const row: { id: string } | undefined = await (seriesId ? query.where({ seriesId }) : query);
+  return row?.id;
+}
+
 /** Another video that went to a channel. */
 export interface EarlierVideo extends Pick<Video, 'title' | 'own' | 'seriesId'> {
   channelId: string;

@@ -10,7 +10,7 @@ import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look-at-layers';
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { moveUp } from '@/desk/move-up';
-import { openPicture, takeFrameAsPicture } from '@/desk/pictures';
+import { dropPicture, openPicture, takeFrameAsPicture } from '@/desk/pictures';
 import { actOnDrop, sendVideo } from '@/desk/send';
 import { duplicateSeries, editSeries, exportSeries, importSeries, newSeries, removeSeries } from '@/desk/series';
 import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/shelf';
@@ -346,6 +346,10 @@ describe('what was sent', () => {
     await untilSheet(videoId, (sheet) =>
       sheet.channels.some(({ drop, changedSince }) => drop?.state === 'held' && !changedSince),
     );
+    // A link that is named only now is no link that is missing.
+    await newShelfLink({ name: 'later', label: 'Later', url: 'https://later.example' });
+    await editVideo(videoId, { links: { way: 'add', items: [{ shelf: 'later' }] } });
+    expect((await channelOf(videoId, 'Marrow Quay')).missing.filter(({ what }) => what.includes('link'))).toEqual([]);
     expect(await there()).toMatchObject({ description: 'Sent, mended.\n\nPlans: https://plans.example/2' });
     await actOnDrop(id, { action: 'take over' });
     await untilSheet(videoId, (sheet) =>
@@ -373,6 +377,11 @@ describe('pictures by habit', () => {
     const videoId = await bringFile(clip, 'Marrow Quay', 'bilge-talk_20_picture.mp4');
     const plain = await pictureOf(videoId);
     expect(plain.picture).toMatchObject({ byHabit: true, source: 'frame', width: 1280, height: 720 });
+    // Letting the site pick is one step, and one step back brings picture and habit again.
+    await dropPicture(videoId);
+    expect(await lookAtSheet(videoId)).toMatchObject({ picture: undefined, own: { picture: { way: 'none' } } });
+    await undo(videoId);
+    expect(await lookAtSheet(videoId)).toMatchObject({ picture: { id: plain.picture.id }, own: {} });
     await ofSeries({ picture: { way: 'layout', at: { num: 1, den: 1 }, band: 'beside' } });
     await untilSheet(videoId, (sheet) => sheet.picture !== undefined && sheet.picture.id !== plain.picture.id);
     const titled = await pictureOf(videoId);

@@ -3,9 +3,8 @@
 import { type FormEvent, useState } from 'react';
 import type { Credit } from '@/core/declarations';
 import { Button } from '@/ui/button';
+import { SMALL_FIELD } from './field-row';
 import { TakeOff } from './take-off';
-
-const FIELD = 'min-w-0 rounded-lg border border-line bg-paper px-3 py-1.5 text-sm';
 
 interface CreditsFieldProps {
   id: string;
@@ -43,14 +42,14 @@ export function CreditsField({ id, credits, onChange }: CreditsFieldProps) {
           onChange={(event) => setRole(event.target.value)}
           placeholder="Camera"
           aria-label="What for"
-          className={`${FIELD} w-36`}
+          className={`${SMALL_FIELD} w-36`}
         />
         <input
           value={name}
           onChange={(event) => setName(event.target.value)}
           placeholder="Name"
           aria-label="Who"
-          className={`${FIELD} w-48`}
+          className={`${SMALL_FIELD} w-48`}
         />
         <Button type="submit" className="py-1.5">
           Add

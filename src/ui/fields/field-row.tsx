@@ -6,6 +6,9 @@ export const FIELD = `w-full ${LOOK}`;
 /** The same for one that is as wide as what is in it. */
 export const FIELD_LOOK = `max-w-full ${LOOK}`;
 
+/** The same, small, for a line of several. */
+export const SMALL_FIELD = 'min-w-0 rounded-lg border border-line bg-paper px-3 py-1.5 text-sm';
+
 interface FieldRowProps {
   id: string;
   label: string;

@@ -4,6 +4,7 @@ import { type FormEvent, useState } from 'react';
 import type { ListValue } from '@/core/defaults';
 import { type LinkItem, linkLine, type NamedLink, type Shelf } from '@/core/words';
 import { Button } from '@/ui/button';
+import { SMALL_FIELD } from './field-row';
 import { TakeOff } from './take-off';
 
 interface LinksFieldProps {
@@ -13,8 +14,6 @@ interface LinksFieldProps {
   shelf: Shelf;
   onChange: (value: ListValue<LinkItem> | null) => void;
 }
-
-const INPUT = 'min-w-0 rounded-lg border border-line bg-paper px-3 py-1.5 text-sm';
 
 const shown = (item: LinkItem, shelf: Shelf): NamedLink | undefined =>
   'shelf' in item ? (Object.hasOwn(shelf, item.shelf) ? shelf[item.shelf] : undefined) : item;
@@ -69,7 +68,7 @@ export function LinksField({ id, own, beneath, shelf, onChange }: LinksFieldProp
           value={label}
           onChange={(event) => setLabel(event.target.value)}
           placeholder="Plans of the box"
-          className={`${INPUT} w-44`}
+          className={`${SMALL_FIELD} w-44`}
         />
         <input
           value={url}
@@ -77,7 +76,7 @@ export function LinksField({ id, own, beneath, shelf, onChange }: LinksFieldProp
           placeholder="https://"
           aria-label="Address of the link"
           inputMode="url"
-          className={`${INPUT} w-52 flex-1`}
+          className={`${SMALL_FIELD} w-52 flex-1`}
         />
         <Button type="submit" className="py-1.5">
           Add
@@ -87,7 +86,7 @@ export function LinksField({ id, own, beneath, shelf, onChange }: LinksFieldProp
             aria-label="Take a link from the shelf"
             value=""
             onChange={(event) => put([...mine, { shelf: event.target.value }])}
-            className={INPUT}
+            className={SMALL_FIELD}
           >
             <option value="">from the shelf …</option>
             {free.map((name) => (

@@ -12,7 +12,7 @@ import { earlierVideos } from '@/store/videos';
 import { inForceAt, sendsWith } from './layers';
 import { channelView, cutView, dropView } from './look';
 import { type MeantWords, meantWords } from './meant';
-import { missingAt, profileAt, recordOf, type VideoRecord } from './record';
+import { missingOf, profileAt, recordOf, type VideoRecord } from './record';
 import { recordValues, type TickedChannel } from './record-values';
 import { site } from './session';
 import type { SheetChannel, SheetView } from './views';
@@ -47,7 +47,7 @@ function sheetChannel(
     chosenPlaylists: meant.playlists,
     playlistsFrom: drop?.chosenPlaylists ? [{ layer: 'drop', name: channel.name }] : fields.playlists.from,
     unknownPlaylists: meant.unknownPlaylists,
-    missing: missingAt(record, channel, drop, profile),
+    missing: missingOf(record, meant, profile),
     words,
     leftOut,
     shownFirst: profile.fold && beforeFold(words.text, profile.fold),

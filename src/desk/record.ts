@@ -10,7 +10,7 @@ import { type Picture, picturesById } from '@/store/pictures';
 import { type Video, videosById } from '@/store/videos';
 import { found } from './desk-error';
 import { type KeptLayers, keptLayers } from './layers';
-import { type MeantDrop, meantWords } from './meant';
+import { type MeantDrop, type MeantWords, meantWords } from './meant';
 
 /** A video's record with everything that is worked out from it. */
 export interface VideoRecord {
@@ -74,8 +74,13 @@ export function missingAt(
   drop: MeantDrop | undefined,
   profile: SiteProfile,
 ): Missing[] {
+  return missingOf(record, meantWords(record, channel, drop, profile), profile);
+}
+
+/** The same of words that are fitted already. */
+export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteProfile): Missing[] {
   const { cut, picture } = record;
-  const { fitted, wanted, declarations } = meantWords(record, channel, drop, profile);
+  const { fitted, wanted, declarations } = meant;
   const facts = cut?.facts;
   const cutRefused = cut ? cut.refusal : 'There is no cut yet';
   return missingFor({ fitted, declarations, privacy: wanted, facts, cutRefused, picture }, profile);

@@ -1,19 +1,10 @@
 import { type DeclarationField, type Declarations, declarationFindings } from '../declarations';
 import { type CutFacts, type Privacy, reasonsNotTaken, type SiteRules } from '../delivery';
+import type { FitPlace } from '../fitting';
 import type { FittedWords } from './words-for-site';
 
 /** A place on the Sheet that a missing thing leads to. */
-export type SheetPlace =
-  | 'cut'
-  | 'chapters'
-  | 'title'
-  | 'summary'
-  | 'series'
-  | 'episode'
-  | 'template'
-  | 'picture'
-  | 'privacy'
-  | `declared-${DeclarationField}`;
+export type SheetPlace = 'cut' | FitPlace | 'picture' | 'privacy' | `declared-${DeclarationField}`;
 
 /** Something that keeps a video from going to a channel. */
 export interface Missing {

@@ -41,8 +41,9 @@ export interface FitInput {
   byHand?: { title?: string; text?: string };
 }
 
-/** The field that a finding is about. */
-export type FitPlace = 'title' | 'summary' | 'series' | 'episode' | 'template' | 'chapters';
+/** The places at which what keeps words from being sent is settled. */
+export const FIT_PLACES = ['title', 'summary', 'series', 'episode', 'template', 'chapters'] as const;
+export type FitPlace = (typeof FIT_PLACES)[number];
 
 /** Something that keeps words from being sent. */
 export interface FitFinding {

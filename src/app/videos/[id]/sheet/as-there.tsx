@@ -2,6 +2,7 @@
 
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
+import { FIT_PLACES } from '@/core/fitting';
 import { textLength } from '@/core/words';
 import type { SheetChannel } from '@/desk/views';
 import type { SheetHandle } from './use-sheet';
@@ -16,8 +17,7 @@ export function AsThere({ handle }: { handle: SheetHandle }) {
   );
 }
 
-/** The places that words are settled at. */
-const OF_WORDS = new Set(['title', 'summary', 'series', 'episode', 'template', 'chapters']);
+const OF_WORDS: ReadonlySet<string> = new Set(FIT_PLACES);
 const trouble = (channel: SheetChannel) => channel.missing.filter(({ place }) => OF_WORDS.has(place));
 
 export function ThereTabs({ handle }: { handle: SheetHandle }) {

@@ -1,6 +1,7 @@
 'use client';
 
 import { mayMove, type SheetPlace } from '@/core/drop';
+import { FIT_PLACES } from '@/core/fitting';
 import type { DropAction } from '@/desk/send';
 import type { SheetChannel } from '@/desk/views';
 import { Button } from '@/ui/button';
@@ -64,7 +65,7 @@ function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) 
   return <span className="whitespace-nowrap font-semibold text-snag">▲ {length} to settle</span>;
 }
 
-const FIELDS: readonly SheetPlace[] = ['title', 'summary', 'series', 'episode', 'template'];
+const FIELDS: readonly SheetPlace[] = FIT_PLACES;
 
 /** Takes the eye, and the keyboard, to a place on the Sheet. */
 function goTo(place: SheetPlace) {

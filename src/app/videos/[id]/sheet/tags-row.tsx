@@ -109,7 +109,7 @@ function Offers({ handle, onAdd }: { handle: SheetHandle; onAdd: (tag: string) =
     );
   }
   const row = ({ tag, why }: TagOffer) => (
-    <li key={tag} className="flex items-baseline gap-2">
+    <li key={`${tag} ${why}`} className="flex items-baseline gap-2">
       <button
         type="button"
         onClick={() => onAdd(tag)}

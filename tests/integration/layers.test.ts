@@ -111,6 +111,44 @@ describe('a series', () => {
     await ofSeries(cleared(values));
   });
 
+  it('has its name and its pattern set and set back, each as one step however it was typed', async () => {
+    const words = async () => {
+      const { name, pattern, canUndo } = await lookAtLayer({ layer: 'series', owner: fresh });
+      return { name, pattern, canUndo };
+    };
+    const fresh = await newSeries({ name: 'Rig', pattern: '' });
+    for (const name of ['Rigg', 'Riggi', 'Rigging']) await editSeries(fresh, { name });
+    await editSeries(fresh, { pattern: 'rigging_{title}' });
+    expect(await words()).toEqual({ name: 'Rigging', pattern: 'rigging_{title}', canUndo: true });
+    expect((await lookAtSheet(await onDesk('rigging_two-shrouds.mp4'))).series?.id).toBe(fresh);
+    await undo(fresh);
+    expect(await words()).toEqual({ name: 'Rigging', pattern: '', canUndo: true });
+    await undo(fresh);
+    expect(await words()).toEqual({ name: 'Rig', pattern: '', canUndo: false });
+    await redo(fresh);
+    await redo(fresh);
+    expect(await words()).toMatchObject({ name: 'Rigging', pattern: 'rigging_{title}' });
+    await expect(editSeries(fresh, { name: 'bilge talk' })).rejects.toThrow('already');
+    await removeSeries(fresh);
+  });
+
+  it('changes hands with what each of them ticks, and what was set on a channel stays', async () => {
+    const fresh = await newSeries({ name: 'Ropes', pattern: '' });
+    await editDefaults({ layer: 'series', owner: fresh }, { channels: [idOf('Quay School')] });
+    await ofSeries({ channels: [idOf('Tide Notes'), idOf('Marrow Quay Films')] });
+    const videoId = await onDesk('bilge-talk_40_hands.mp4');
+    const ticked = async () =>
+      (await lookAtSheet(videoId)).channels.filter((channel) => channel.ticked).map(({ name }) => name);
+    expect(await ticked()).toEqual(['Tide Notes', 'Marrow Quay Films']);
+    await editOnChannel(videoId, { channelId: idOf('Tide Notes'), set: { title: 'Its own there' } });
+    await editVideo(videoId, { seriesId: fresh });
+    expect(await ticked()).toEqual(['Tide Notes', 'Quay School']);
+    await undo(videoId);
+    expect(await ticked()).toEqual(['Tide Notes', 'Marrow Quay Films']);
+    await ofSeries({ channels: null });
+    await removeSeries(fresh);
+  });
+
   it('is unmade only while nothing hangs on it', async () => {
     const fresh = await newSeries({ name: 'Unmade' });
     await undo('series');
@@ -387,6 +425,13 @@ describe('pictures by habit', () => {
     const titled = await pictureOf(videoId);
     // The band is of a dark blue.
     expect(titled.stats.dominant.b).toBeGreaterThan(titled.stats.dominant.r);
+    // Another title wants another picture, and so does the old one again.
+    await editVideo(videoId, { title: 'Another title' });
+    await untilSheet(videoId, (sheet) => sheet.picture?.id !== titled.picture.id);
+    const another = (await lookAtSheet(videoId)).picture?.id;
+    await undo(videoId);
+    await untilSheet(videoId, (sheet) => sheet.picture?.id !== another);
+    expect((await pictureOf(videoId)).picture.size).toBe(titled.picture.size);
     await takeFrameAsPicture(videoId, { seconds: 2 });
     await ofSeries({ picture: { way: 'none' } });
     const other = await bringFile(clip, 'Marrow Quay', 'bilge-talk_21_none.mp4');

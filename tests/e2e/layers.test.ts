@@ -284,6 +284,9 @@ describe('a title and two lines are typed, and everything else is there', () => 
     const wide = () => page.evaluate(() => document.documentElement.scrollWidth);
     expect(await wide()).toBeLessThanOrEqual(390);
     await expectAccessible(page);
+    await rail().getByRole('button', { name: 'Send to six channels' }).click();
+    const states = async () => (await sheetHere()).channels.map(({ drop }) => drop?.state);
+    await expect.poll(states, { timeout: 100_000, interval: 1000 }).toEqual(Array(6).fill('live'));
     for (const place of ['series', 'links', 'channels', `channels/${ids.get('Quay School')}`]) {
       await page.goto(`${home}/${place}`);
       await page.getByRole('heading', { level: 1 }).waitFor();

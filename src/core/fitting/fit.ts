@@ -42,13 +42,18 @@ export interface FitInput {
 }
 
 /** The places at which what keeps words from being sent is settled. */
-export const FIT_PLACES = ['title', 'summary', 'series', 'episode', 'template', 'chapters'] as const;
+export const FIT_PLACES = [
+  ...(['title', 'summary', 'series', 'episode', 'template', 'links', 'tags', 'chapters'] as const),
+  'declared-credits',
+] as const;
 export type FitPlace = (typeof FIT_PLACES)[number];
 
 /** Something that keeps words from being sent. */
 export interface FitFinding {
   place: FitPlace;
   what: string;
+  /** A text that looks like a blank; a person may say that it is meant as it stands. */
+  blank?: string;
 }
 
 /** What goes to a site, and what of it had no room; nothing is left out that is not listed. */
@@ -63,15 +68,18 @@ export interface Fitted {
   chapters: boolean;
 }
 
-/** How much of the input is used: what goes first when there is no room. */
+/** How much of the input is used. */
 interface Cut {
-  /** Parts of the template with a number up to this are gone. */
-  parts: number;
+  /** Parts of the template that are gone, by their numbers. */
+  gone: readonly number[];
   hashWords: readonly string[];
-  links: number;
+  /** Which of the links are there, in their order. */
+  links: readonly NamedLink[];
   chapters: boolean;
   /** Words of the summary, or undefined for all. */
   summaryWords: number | undefined;
+  /** Words of a title that leads the text, or undefined for all. */
+  titleWords: number | undefined;
 }
 
 const words = (text: string): string[] => text.match(/\S+\s*/g) ?? [];
@@ -134,6 +142,8 @@ class Fitting {
   private readonly links: readonly NamedLink[];
   private readonly chapters: string;
   private readonly parts: number[];
+  /** Whether the text has the title that a list beside it would have elsewhere. */
+  private readonly leads: boolean;
   readonly whole: Cut;
 
   constructor(
@@ -155,18 +165,22 @@ class Fitting {
     ].join('');
     this.links = site.text?.links === false || byHand !== undefined ? [] : input.links;
     this.parts = partsThatMayGo(this.template);
-    const bare: Cut = { parts: 0, hashWords: [], links: this.links.length, chapters: true, summaryWords: undefined };
+    this.leads = !site.title && byHand === undefined;
+    const all = { links: this.links, chapters: true, summaryWords: undefined, titleWords: undefined };
+    const bare: Cut = { ...all, gone: [], hashWords: [] };
     this.hashWords = site.tags === 'words in the text' ? wordsNotIn(this.render(bare), input.tags) : [];
     this.whole = { ...bare, hashWords: this.hashWords };
   }
 
   private view(cut: Cut): TemplateView {
-    const go: TemplateView = Object.fromEntries(this.parts.map((part) => [String(part), part > cut.parts]));
+    const go: TemplateView = Object.fromEntries(this.parts.map((part) => [String(part), !cut.gone.includes(part)]));
+    const names = namesView(this.input, this.site);
     return {
-      ...namesView(this.input, this.site),
+      ...names,
+      title: cut.titleWords === undefined ? names.title : firstWords(this.input.title.trim(), cut.titleWords),
       go,
       summary: cut.summaryWords === undefined ? this.summary : firstWords(this.summary, cut.summaryWords),
-      links: this.links.slice(0, cut.links).map((link) => ({ ...link, line: linkLine(link) })),
+      links: cut.links.map((link) => ({ ...link, line: linkLine(link) })),
       chapters: cut.chapters ? this.chapters : '',
       hashtags: cut.hashWords.join(' '),
     };
@@ -201,51 +215,73 @@ class Fitting {
   }
 
   /**
-   * The fullest text that fits, with what went. In this order things go, each only where what went before was not enough:
-   * the parts that the template names, # words from the last, links from the last, the chapters, words of the summary
-   * from the last.
+   * The fullest text that fits, with what went. The more important comes first: the title that leads the text, the summary,
+   * the chapters, links from the first, # words from the first, the parts that the template lets go from the one that goes
+   * last. Each is there where it has room after those before it, so that one long link costs itself alone.
    */
   fullest(): { text: string; chapters: boolean; leftOut: string[] } {
-    let [cut, text] = [this.whole, this.render(this.whole)];
-    const leftOut: string[] = [];
-    /** Makes one more cut where it is needed; what changes nothing of the text is not said. */
-    const go = (next: Cut, says: (lost: string) => string): boolean => {
-      if (this.fits(cut)) return false;
-      const shorter = this.render(next);
-      if (shorter !== text) leftOut.push(says(linesLost(text, shorter)));
-      [cut, text] = [next, shorter];
-      return true;
-    };
-    for (const part of this.parts) go({ ...cut, parts: part }, (lost) => `part ${part} of the template: “${lost}”`);
-    if (!this.fits(cut) && cut.hashWords.length > 0) {
-      const kept = this.hashWordsThatFit(cut);
-      for (const word of this.hashWords) if (!kept.includes(word)) leftOut.push(word);
-      cut = { ...cut, hashWords: kept };
-      text = this.render(cut);
-    }
-    while (cut.links > 0 && go({ ...cut, links: cut.links - 1 }, (lost) => `link ${lost}`));
-    go({ ...cut, chapters: false }, () => 'the chapters');
+    const cut = this.fits(this.whole) ? this.whole : this.filled(this.least());
+    const text = this.render(cut);
+    return { text, chapters: cut.chapters, leftOut: [...this.gone(cut, text), ...this.linksNotTaken()] };
+  }
+
+  /** The cut with nothing in it that can be left out; of summary and title as many words as there is room for. */
+  private least(): Cut {
+    let cut: Cut = { ...this.whole, gone: this.parts, hashWords: [], links: [], chapters: false };
     if (!this.fits(cut) && this.input.byHand?.text === undefined) {
-      const summaryWords = this.mostSummaryWords(cut);
-      const rest = words(this.summary).slice(summaryWords).join('').trim();
-      go({ ...cut, summaryWords }, () => `the end of the summary: “${rest}”`);
+      cut = { ...cut, summaryWords: this.mostWords(this.summary, cut, 'summaryWords') };
     }
-    leftOut.push(...this.linksNotTaken());
-    return { text, chapters: cut.chapters, leftOut };
+    if (!this.fits(cut) && this.leads) {
+      cut = { ...cut, titleWords: this.mostWords(this.input.title.trim(), cut, 'titleWords') };
+    }
+    return cut;
   }
 
-  /** Of the # words in their order, each for which there still is room. */
-  private hashWordsThatFit(cut: Cut): string[] {
-    const kept: string[] = [];
-    for (const word of this.hashWords) if (this.fits({ ...cut, hashWords: [...kept, word] })) kept.push(word);
-    return kept;
+  /** A cut with everything put in that has room. */
+  private filled(least: Cut): Cut {
+    let now = least;
+    const put = (more: Partial<Cut>) => {
+      const fuller = { ...now, ...more };
+      if (this.fits(fuller)) now = fuller;
+    };
+    put({ chapters: true });
+    for (const link of this.links) put({ links: [...now.links, link] });
+    for (const word of this.hashWords) put({ hashWords: [...now.hashWords, word] });
+    for (const part of [...this.parts].reverse()) put({ gone: now.gone.filter((each) => each !== part) });
+    return now;
   }
 
-  private mostSummaryWords(cut: Cut): number {
-    let [least, most] = [0, words(this.summary).length - 1];
+  /** What a cut leaves out, in words; what would change nothing of the text is not said. */
+  private gone(cut: Cut, text: string): string[] {
+    const lost = (more: Partial<Cut>) => linesLost(this.render({ ...cut, ...more }), text);
+    const said = (more: Partial<Cut>, says: (lines: string) => string) => {
+      const lines = lost(more);
+      return lines === '' ? [] : [says(lines)];
+    };
+    const rest = (whole: string, kept: number) => words(whole).slice(kept).join('').trim();
+    return [
+      ...cut.gone.flatMap((part) =>
+        said({ gone: cut.gone.filter((each) => each !== part) }, (lines) => `part ${part} of the template: “${lines}”`),
+      ),
+      ...this.hashWords.filter((word) => !cut.hashWords.includes(word)),
+      ...this.links
+        .filter((link) => !cut.links.includes(link))
+        .reverse()
+        .flatMap((link) => said({ links: [link] }, () => `link ${linkLine(link)}`)),
+      ...(cut.chapters ? [] : said({ chapters: true }, () => 'the chapters')),
+      ...(cut.summaryWords === undefined ? [] : [`the end of the summary: “${rest(this.summary, cut.summaryWords)}”`]),
+      ...(cut.titleWords === undefined
+        ? []
+        : [`the end of the title: “${rest(this.input.title.trim(), cut.titleWords)}”`]),
+    ];
+  }
+
+  /** How many words of a text there is room for. */
+  private mostWords(text: string, cut: Cut, field: 'summaryWords' | 'titleWords'): number {
+    let [least, most] = [0, words(text).length - 1];
     while (least < most) {
       const middle = Math.ceil((least + most) / 2);
-      if (this.fits({ ...cut, summaryWords: middle })) least = middle;
+      if (this.fits({ ...cut, [field]: middle })) least = middle;
       else most = middle - 1;
     }
     return Math.max(0, least);

@@ -12,7 +12,16 @@ import {
   timeOfFrame,
   ZERO,
 } from '../time';
-import { type MarkerFile, MarkerFileError, marker, type ReadMarker, type ReadOptions, spanEnd } from './marker';
+import {
+  EntryReader,
+  type MarkerFile,
+  MarkerFileError,
+  type MarkersToWrite,
+  marker,
+  type ReadMarker,
+  type ReadOptions,
+  spanEnd,
+} from './marker';
 import { hourBefore } from './start';
 
 const TIMECODE = String.raw`\d{2,3}:\d{2}:\d{2}[:;.,]\d{2,3}`;
@@ -38,10 +47,11 @@ export function readEdl(text: string, options: ReadOptions = {}): MarkerFile {
   const named: { frame: number; name: string; length: number; rate: Rate }[] = [];
   const file: MarkerFile = { format: 'edl', rate, startFrame: undefined, markers: [], findings: [] };
   let events = 0;
+  // Comments belong to the event before them; those of one that cannot be read go with it.
+  let readable = true;
 
-  text.split(/\r\n|\r|\n/).forEach((raw, index) => {
-    const line = raw.trim();
-    const at = index + 1;
+  const entries = new EntryReader(file);
+  const readLine = (line: string, at: number) => {
     if (line === '') return;
     const fcm = FCM.exec(line);
     if (fcm) {
@@ -62,21 +72,28 @@ export function readEdl(text: string, options: ReadOptions = {}): MarkerFile {
     const event = EVENT.exec(line);
     if (event) {
       events += 1;
+      readable = false;
       const [recordIn, recordOut] = [frameOn(event[8] ?? '', running, at), frameOn(event[9] ?? '', running, at)];
       if (recordOut < recordIn) throw new MarkerFileError('the record-out time lies before the record-in time', at);
       start = start === undefined ? recordIn : Math.min(start, recordIn);
       named.push({ frame: recordIn, name: '', length: recordOut - recordIn, rate: running });
+      readable = true;
       return;
     }
     if (/^\d{1,6}\s+\S+\s+\S+\s+\S+/.test(line) && /\d:\d/.test(line)) {
+      readable = false;
       throw new MarkerFileError('an event should end in four timecodes: source in and out, record in and out', at);
     }
     const clip = /^\*\s*FROM CLIP NAME\s*:\s*(.+)$/i.exec(line);
     const last = named.at(-1);
-    if (clip?.[1] && last) last.name = clip[1].trim();
+    if (clip?.[1] && last && readable) last.name = clip[1].trim();
+  };
+  text.split(/\r\n|\r|\n/).forEach((raw, index) => {
+    entries.entry(index + 1, () => readLine(raw.trim(), index + 1));
   });
 
   if (events === 0 && markers.length === 0) {
+    entries.done();
     throw new MarkerFileError('no event and no locator was found, so this is not an edit decision list', 0);
   }
   const told = options.start === undefined ? undefined : frameOn(options.start, running, 0);
@@ -95,7 +112,7 @@ export function readEdl(text: string, options: ReadOptions = {}): MarkerFile {
     file.markers = clips.map(({ frame, length, name, rate: at }) =>
       marker({ time: timeOfFrame(frame - first, at), length: timeOfFrame(length, at), name, on: 'clip' }),
     );
-    return file;
+    return entries.done();
   }
   for (const { frame, marker: found, rate: at } of markers) {
     if (frame < first) {
@@ -104,7 +121,7 @@ export function readEdl(text: string, options: ReadOptions = {}): MarkerFile {
     }
     file.markers.push({ ...found, time: timeOfFrame(frame - first, at) });
   }
-  return file;
+  return entries.done();
 }
 
 const FALLBACK = rateOf(25);
@@ -113,17 +130,18 @@ const FALLBACK = rateOf(25);
 function guessedRate(text: string): Rate {
   if (/^\s*FCM\s*:\s*DROP/im.test(text)) return rateOf(30000, 1001, true);
   const frames = [...text.matchAll(/\d{2}:\d{2}:\d{2}[:;.,](\d{2,3})/g)].map((match) => Number(match[1]));
-  const most = frames.reduce((a, b) => Math.max(a, b), 0);
+  // A number that no rate has is a slip of one line, and says nothing of the others.
+  const most = frames.filter((frame) => frame < 60).reduce((a, b) => Math.max(a, b), 0);
   return most < 25 ? FALLBACK : most < 30 ? rateOf(30) : most < 50 ? rateOf(50) : rateOf(60);
 }
 
 /** Writes markers as the locators of one event that spans them all. Names go on one line; a time goes to its frame. */
-export function writeEdl(file: Pick<MarkerFile, 'rate' | 'startFrame' | 'markers'>): string {
+export function writeEdl(file: MarkersToWrite): string {
   const at = file.rate ?? FALLBACK;
   const start = file.startFrame ?? nominal(at) * 3600;
   const code = (time: ReadMarker['time']) => timecodeOfFrame(start + frameAtTime(time, at), at);
   const last = file.markers.reduce((end, _, index) => {
-    const own = spanEnd(file.markers, index);
+    const own = spanEnd(file, index);
     return frameAtTime(own, at) > frameAtTime(end, at) ? own : end;
   }, ZERO);
   const [from, to] = [code(ZERO), timecodeOfFrame(start + frameAtTime(plus(last, timeOfFrame(1, at)), at), at)];

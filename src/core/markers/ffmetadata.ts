@@ -1,5 +1,13 @@
-import { type Fraction, floor, fraction, minus, over, times } from '../time';
-import { type MarkerFile, MarkerFileError, marker, type ReadMarker, spanEnd } from './marker';
+import { ceil, type Fraction, fraction, minus, over, times } from '../time';
+import {
+  EntryReader,
+  type MarkerFile,
+  MarkerFileError,
+  type MarkersToWrite,
+  marker,
+  type ReadMarker,
+  spanEnd,
+} from './marker';
 
 const HEADER = ';FFMETADATA1';
 const NANOSECOND: Fraction = { num: 1, den: 1_000_000_000 };
@@ -31,11 +39,13 @@ const escaped = (value: string) => value.replace(/[=;#\\\n]/g, (sign) => `\\${si
  */
 export function readFfmetadata(text: string): MarkerFile {
   const file: MarkerFile = { format: 'ffmetadata', rate: undefined, startFrame: undefined, markers: [], findings: [] };
+  const entries = new EntryReader(file);
   const lines = logicalLines(text);
   if (!lines[0]?.line.startsWith(';FFMETADATA')) throw new MarkerFileError(`the file starts with ${HEADER}`, 1);
   let chapter: { values: Map<string, { value: string; at: number }>; at: number } | undefined;
   const end = () => {
-    if (chapter) file.markers.push(chapterMarker(chapter.values, chapter.at));
+    const whole = chapter;
+    if (whole) entries.entry(whole.at, () => file.markers.push(chapterMarker(whole.values, whole.at)));
     chapter = undefined;
   };
   for (const { line, at } of lines.slice(1)) {
@@ -47,11 +57,14 @@ export function readFfmetadata(text: string): MarkerFile {
       continue;
     }
     const split = /^((?:\\[\s\S]|[^=\\])*)=([\s\S]*)$/.exec(line);
-    if (!split) throw new MarkerFileError('a line should be a name, = and a value', at);
+    if (!split) {
+      file.findings.push({ at: `line ${at}`, what: 'a line should be a name, = and a value', done: 'left it out' });
+      continue;
+    }
     chapter?.values.set(unescaped(split[1] ?? '').toLowerCase(), { value: unescaped(split[2] ?? ''), at });
   }
   end();
-  return file;
+  return entries.done();
 }
 
 function chapterMarker(values: Map<string, { value: string; at: number }>, at: number): ReadMarker {
@@ -81,15 +94,15 @@ function chapterMarker(values: Map<string, { value: string; at: number }>, at: n
 }
 
 /** Writes markers as FFMETADATA chapters, in frames where the rate is known, else in nanoseconds. */
-export function writeFfmetadata(file: Pick<MarkerFile, 'rate' | 'markers'>): string {
+export function writeFfmetadata(file: Pick<MarkersToWrite, 'rate' | 'markers' | 'end'>): string {
   const unit = file.rate ? fraction(file.rate.den, file.rate.num) : NANOSECOND;
-  const ticks = (time: Fraction) => floor(over(time, unit));
+  const ticks = (time: Fraction) => ceil(over(time, unit));
   const chapters = file.markers.map(({ time, name }, index) =>
     [
       '[CHAPTER]',
       `TIMEBASE=${unit.num}/${unit.den}`,
       `START=${ticks(time)}`,
-      `END=${ticks(spanEnd(file.markers, index))}`,
+      `END=${ticks(spanEnd(file, index))}`,
       `title=${escaped(name)}`,
       '',
     ].join('\n'),

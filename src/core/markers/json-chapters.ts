@@ -1,5 +1,5 @@
-import { type Fraction, fraction, fromDecimal, minus, toDecimal } from '../time';
-import { type MarkerFile, MarkerFileError, marker, spanEnd } from './marker';
+import { ceil, type Fraction, fraction, fromDecimal, minus, times } from '../time';
+import { EntryReader, type MarkerFile, MarkerFileError, type MarkersToWrite, marker, spanEnd } from './marker';
 
 interface JsonChapter {
   startTime?: unknown;
@@ -23,27 +23,35 @@ export function readJsonChapters(data: unknown): MarkerFile {
   const file: MarkerFile = { format: 'json', rate: undefined, startFrame: undefined, markers: [], findings: [] };
   const { chapters } = data as { chapters?: unknown };
   if (!Array.isArray(chapters)) throw new MarkerFileError('there is no list “chapters”', 0);
+  const entries = new EntryReader(file);
   chapters.forEach((chapter: JsonChapter | null, index) => {
     const at = `chapter ${index + 1}`;
-    const time = secondsOf(chapter?.startTime);
-    if (!chapter || !time) throw new MarkerFileError(`${at}: startTime should be seconds, zero or more`, 0);
-    const end = secondsOf(chapter.endTime);
-    const length = end ? minus(end, time) : fraction(0);
-    const name = typeof chapter.title === 'string' ? chapter.title : '';
-    if (name === '') file.findings.push({ at, what: 'a chapter without a title', done: 'kept it without a name' });
-    file.markers.push(
-      marker({ time, length: length.num > 0 ? length : fraction(0), name, hidden: chapter.toc === false }),
-    );
+    entries.entry(at, () => readChapter(chapter, at, file));
   });
-  return file;
+  return entries.done();
 }
 
-/** Writes markers as JSON chapters. */
-export function writeJsonChapters(file: Pick<MarkerFile, 'markers'>): string {
+function readChapter(chapter: JsonChapter | null, at: string, file: MarkerFile): void {
+  const time = secondsOf(chapter?.startTime);
+  if (!chapter || !time) throw new MarkerFileError(`${at}: startTime should be seconds, zero or more`, 0);
+  const end = secondsOf(chapter.endTime);
+  const length = end ? minus(end, time) : fraction(0);
+  const name = typeof chapter.title === 'string' ? chapter.title : '';
+  if (name === '') file.findings.push({ at, what: 'a chapter without a title', done: 'kept it without a name' });
+  file.markers.push(
+    marker({ time, length: length.num > 0 ? length : fraction(0), name, hidden: chapter.toc === false }),
+  );
+}
+
+/** The first thousandth of a second that does not lie before a time: cut down, it would lie in the frame before. */
+const seconds = (time: Fraction) => ceil(times(time, fraction(1000))) / 1000;
+
+/** Writes markers as JSON chapters, to the thousandth of a second. */
+export function writeJsonChapters(file: Pick<MarkersToWrite, 'markers' | 'end'>): string {
   const chapters = file.markers.map(({ time, name, hidden, length }, index) => ({
-    startTime: Number(toDecimal(time, 9)),
+    startTime: seconds(time),
     title: name,
-    ...(length.num > 0 ? { endTime: Number(toDecimal(spanEnd(file.markers, index), 9)) } : {}),
+    ...(length.num > 0 || file.end ? { endTime: seconds(spanEnd(file, index)) } : {}),
     ...(hidden ? { toc: false } : {}),
   }));
   return `${JSON.stringify({ version: '1.2.0', chapters }, null, 2)}\n`;

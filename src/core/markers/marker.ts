@@ -1,4 +1,4 @@
-import { type Fraction, fraction, plus, type Rate } from '../time';
+import { compare, type Fraction, fraction, plus, type Rate } from '../time';
 
 /** Where a marker sat in the edit. */
 export type MarkerPlace = 'timeline' | 'track' | 'clip';
@@ -48,6 +48,11 @@ export interface MarkerFile {
   findings: MarkerFinding[];
 }
 
+/** What a writer is given: markers in order of time, and where what they stand in ends, in the same time. */
+export interface MarkersToWrite extends Pick<MarkerFile, 'rate' | 'startFrame' | 'markers'> {
+  end?: Fraction;
+}
+
 /** What a reader may be told beside the file: the time line's rate, and the timecode that it starts at. */
 export interface ReadOptions {
   rate?: Rate;
@@ -58,10 +63,10 @@ export interface ReadOptions {
 export class MarkerFileError extends Error {
   override name = 'MarkerFileError';
   constructor(
-    message: string,
+    readonly what: string,
     readonly line: number,
   ) {
-    super(line > 0 ? `Line ${line}: ${message}` : message);
+    super(line > 0 ? `Line ${line}: ${what}` : what);
   }
 }
 
@@ -79,10 +84,46 @@ export function named(found: ReadMarker, at: string, findings: MarkerFinding[]):
   return { ...found, name: found.note };
 }
 
-/** The end of a marker's span on export: its own, else the next marker's start, else a second later. */
-export function spanEnd(markers: readonly ReadMarker[], index: number): Fraction {
+/**
+ * The end of a marker's span on export: its own, else the start of the next that lies later, else the end of what they
+ * stand in, else a second later; never beyond that end, and never where the marker begins.
+ */
+export function spanEnd({ markers, end }: Pick<MarkersToWrite, 'markers' | 'end'>, index: number): Fraction {
   const own = markers[index];
   if (!own) throw new RangeError(`There is no marker ${index}`);
-  if (own.length.num > 0) return plus(own.time, own.length);
-  return markers[index + 1]?.time ?? plus(own.time, fraction(1));
+  const last = end && compare(end, own.time) > 0 ? end : undefined;
+  const next = markers.slice(index + 1).find(({ time }) => compare(time, own.time) > 0)?.time;
+  const span = own.length.num > 0 ? plus(own.time, own.length) : (next ?? last ?? plus(own.time, fraction(1)));
+  return last && compare(span, last) > 0 ? last : span;
+}
+
+/** Reads a file entry by entry: one that cannot be read costs itself alone, and is a finding. */
+export class EntryReader {
+  private readonly lost: { line: number; what: string }[] = [];
+
+  constructor(private readonly file: MarkerFile) {}
+
+  /**
+   * @param at what the finding names: a line by its number, or a path
+   * @param take reads one entry and puts it into the file
+   */
+  entry(at: number | string, take: () => void): void {
+    try {
+      take();
+    } catch (error) {
+      if (!(error instanceof MarkerFileError) && !(error instanceof RangeError)) throw error;
+      const line = typeof at === 'number' ? at : 0;
+      const what = error instanceof MarkerFileError ? error.what : 'a time is out of range';
+      this.lost.push({ line: error instanceof MarkerFileError && error.line > 0 ? error.line : line, what });
+      const named = this.lost.at(-1)?.line || undefined;
+      this.file.findings.push({ at: named ? `line ${named}` : String(at), what, done: 'left it out' });
+    }
+  }
+
+  /** The file, once it is read. @throws MarkerFileError where no entry of it could be read */
+  done(): MarkerFile {
+    const [first] = this.lost;
+    if (first && this.file.markers.length === 0) throw new MarkerFileError(first.what, first.line);
+    return this.file;
+  }
 }

@@ -1,6 +1,14 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
-import { type Fraction, floor, fraction, minus, times } from '../time';
-import { type MarkerFile, MarkerFileError, marker, type ReadMarker, spanEnd } from './marker';
+import { ceil, type Fraction, fraction, minus, times } from '../time';
+import {
+  EntryReader,
+  type MarkerFile,
+  MarkerFileError,
+  type MarkersToWrite,
+  marker,
+  type ReadMarker,
+  spanEnd,
+} from './marker';
 
 const STAMP = /^(\d{1,6}):([0-5]?\d):([0-5]?\d)(?:\.(\d{1,9}))?$/;
 const DEEPEST = 32;
@@ -19,7 +27,7 @@ export function matroskaTime(text: string): Fraction | undefined {
 }
 
 function matroskaStamp(time: Fraction): string {
-  const all = BigInt(floor(times(time, fraction(1e9))));
+  const all = BigInt(ceil(times(time, fraction(1e9))));
   const seconds = Number(all / 1_000_000_000n);
   const two = (value: number) => String(value).padStart(2, '0');
   const clock = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60].map(two).join(':');
@@ -47,38 +55,49 @@ export function readMatroska(xml: string): MarkerFile {
     throw new MarkerFileError(`the XML cannot be read: ${(error as Error).message}`, 0);
   }
   if (typeof root.Chapters !== 'object') throw new MarkerFileError('there is no Chapters element', 0);
+  const entries = new EntryReader(file);
   list((root.Chapters as Node).EditionEntry).forEach((edition, index) => {
-    readAtoms(edition.ChapterAtom, `edition ${index + 1}`, text(edition.EditionFlagHidden).trim() === '1', 0, file);
+    const hidden = text(edition.EditionFlagHidden).trim() === '1';
+    readAtoms(edition.ChapterAtom, `edition ${index + 1}`, hidden, 0, { file, entries });
   });
-  return file;
+  return entries.done();
 }
 
-function readAtoms(atoms: unknown, path: string, hidden: boolean, depth: number, file: MarkerFile): void {
+interface Into {
+  file: MarkerFile;
+  entries: EntryReader;
+}
+
+function readAtoms(atoms: unknown, path: string, hidden: boolean, depth: number, into: Into): void {
   if (depth > DEEPEST) throw new MarkerFileError(`${path}: chapters are nested more than ${DEEPEST} deep`, 0);
   list(atoms).forEach((atom, index) => {
     const at = `${path}, chapter ${index + 1}`;
-    const time = matroskaTime(text(atom.ChapterTimeStart));
-    if (!time) throw new MarkerFileError(`${at}: ChapterTimeStart should look like 00:01:02.500000000`, 0);
-    const end = atom.ChapterTimeEnd === undefined ? undefined : matroskaTime(text(atom.ChapterTimeEnd));
-    const length = end ? minus(end, time) : fraction(0);
     const unseen = hidden || text(atom.ChapterFlagHidden).trim() === '1';
-    const displays = list(atom.ChapterDisplay);
-    if (displays.length > 1) {
-      file.findings.push({ at, what: `names in ${displays.length} languages`, done: 'took the first' });
-    }
-    if (length.num < 0) file.findings.push({ at, what: 'it ends before it starts', done: 'left its length out' });
-    const name = text(displays[0]?.ChapterString);
-    file.markers.push(marker({ time, length: length.num > 0 ? length : fraction(0), name, hidden: unseen }));
-    readAtoms(atom.ChapterAtom, at, unseen, depth + 1, file);
+    into.entries.entry(at, () => readAtom(atom, at, unseen, into.file));
+    readAtoms(atom.ChapterAtom, at, unseen, depth + 1, into);
   });
 }
 
+function readAtom(atom: Node, at: string, unseen: boolean, file: MarkerFile): void {
+  const time = matroskaTime(text(atom.ChapterTimeStart));
+  if (!time) throw new MarkerFileError(`${at}: ChapterTimeStart should look like 00:01:02.500000000`, 0);
+  const end = atom.ChapterTimeEnd === undefined ? undefined : matroskaTime(text(atom.ChapterTimeEnd));
+  const length = end ? minus(end, time) : fraction(0);
+  const displays = list(atom.ChapterDisplay);
+  if (displays.length > 1) {
+    file.findings.push({ at, what: `names in ${displays.length} languages`, done: 'took the first' });
+  }
+  if (length.num < 0) file.findings.push({ at, what: 'it ends before it starts', done: 'left its length out' });
+  const name = text(displays[0]?.ChapterString);
+  file.markers.push(marker({ time, length: length.num > 0 ? length : fraction(0), name, hidden: unseen }));
+}
+
 /** Writes markers as Matroska chapters in XML, in one edition, with the hidden flag where viewers must not see one. */
-export function writeMatroska(file: Pick<MarkerFile, 'markers'>): string {
+export function writeMatroska(file: Pick<MarkersToWrite, 'markers' | 'end'>): string {
   const atom = ({ time, name, hidden }: ReadMarker, index: number) => ({
     ChapterUID: index + 1,
     ChapterTimeStart: matroskaStamp(time),
-    ChapterTimeEnd: matroskaStamp(spanEnd(file.markers, index)),
+    ChapterTimeEnd: matroskaStamp(spanEnd(file, index)),
     ...(hidden ? { ChapterFlagHidden: 1 } : {}),
     ChapterDisplay: { ChapterString: xmlText(name), ChapterLanguage: 'und' },
   });

@@ -12,7 +12,16 @@ import {
   times,
   ZERO,
 } from '../time';
-import { type MarkerFile, MarkerFileError, type MarkerPlace, marker, named, type ReadMarker } from './marker';
+import {
+  EntryReader,
+  type MarkerFile,
+  MarkerFileError,
+  type MarkerPlace,
+  type MarkersToWrite,
+  marker,
+  named,
+  type ReadMarker,
+} from './marker';
 
 type Json = Record<string, unknown>;
 const isObject = (value: unknown): value is Json =>
@@ -78,6 +87,7 @@ function mediaRange(clip: Json, path: string): Range | undefined {
 
 class Reader {
   readonly file: MarkerFile = { format: 'otio', rate: undefined, startFrame: undefined, markers: [], findings: [] };
+  readonly entries = new EntryReader(this.file);
 
   /** The part of an item that the edit uses: its source range, or all that it has. */
   used(item: Json, path: string, depth: number): Range {
@@ -112,21 +122,25 @@ class Reader {
   markersOf(item: Json, mapping: Mapping, window: Window, on: MarkerPlace, path: string): void {
     listOf(item.markers).forEach((found, index) => {
       const at = `${path}.markers[${index}]`;
-      const range = timeRange(found.marked_range, `${at}.marked_range`);
-      if (!range) throw new MarkerFileError(`${at} has no marked_range`, 0);
-      const { rate } = (isObject(found.marked_range) ? found.marked_range.start_time : {}) as Json;
-      this.file.rate ??= exactRate(Number(rate));
-      const length = times(range.length, mapping.scale);
-      const fields = {
-        time: timeOn(mapping, range.start),
-        length: length.num < 0 ? minus(ZERO, length) : length,
-        name: typeof found.name === 'string' ? found.name : '',
-        note: typeof found.comment === 'string' ? found.comment : noteIn(found.metadata),
-        colour: typeof found.color === 'string' ? found.color.toLowerCase() : '',
-        on,
-      };
-      this.file.markers.push(named(marker(this.inside(fields, window, at)), at, this.file.findings));
+      this.entries.entry(at, () => this.marker(found, mapping, window, on, at));
     });
+  }
+
+  private marker(found: Json, mapping: Mapping, window: Window, on: MarkerPlace, at: string): void {
+    const range = timeRange(found.marked_range, `${at}.marked_range`);
+    if (!range) throw new MarkerFileError(`${at} has no marked_range`, 0);
+    const { rate } = (isObject(found.marked_range) ? found.marked_range.start_time : {}) as Json;
+    this.file.rate ??= exactRate(Number(rate));
+    const length = times(range.length, mapping.scale);
+    const fields = {
+      time: timeOn(mapping, range.start),
+      length: length.num < 0 ? minus(ZERO, length) : length,
+      name: typeof found.name === 'string' ? found.name : '',
+      note: typeof found.comment === 'string' ? found.comment : noteIn(found.metadata),
+      colour: typeof found.color === 'string' ? found.color.toLowerCase() : '',
+      on,
+    };
+    this.file.markers.push(named(marker(this.inside(fields, window, at)), at, this.file.findings));
   }
 
   /** A marker outside the part that is used is kept at its edge, hidden from viewers, and said. */
@@ -228,7 +242,7 @@ export function readOtio(data: unknown): MarkerFile {
     throw error;
   }
   reader.file.markers.sort((a, b) => compare(a.time, b.time));
-  return reader.file;
+  return reader.entries.done();
 }
 
 function startOf(value: unknown, file: MarkerFile): void {
@@ -240,7 +254,7 @@ function startOf(value: unknown, file: MarkerFile): void {
 }
 
 /** Writes markers as a time line of one gap that spans them, the markers on its stack. */
-export function writeOtio(file: Pick<MarkerFile, 'rate' | 'startFrame' | 'markers'>): string {
+export function writeOtio(file: MarkersToWrite): string {
   // Without a rate, in thousandths of a second.
   const at = file.rate ?? rateOf(1000);
   const time = (seconds: Fraction) => ({

@@ -5,7 +5,7 @@ import { type MarkerFile, MarkerFileError, type MarkerFormat, type ReadOptions }
 import { readMatroska } from './matroska';
 import { readOtio } from './otio';
 import { readSubrip } from './subrip';
-import { readTable, type TableColumns } from './table';
+import { looksLikeTable, readTable, type TableColumns } from './table';
 import { readText } from './text';
 import { readWebvtt } from './webvtt';
 
@@ -52,7 +52,7 @@ function json(text: string): unknown {
 }
 
 /** The format of a text, by what is in it and not by the file's name. */
-function formatOf(text: string): MarkerFormat {
+function formatOf(text: string, fileName: string): MarkerFormat {
   const start = text.slice(0, 4000).trimStart();
   if (start.startsWith('WEBVTT')) return 'webvtt';
   if (start.startsWith(';FFMETADATA')) return 'ffmetadata';
@@ -60,23 +60,27 @@ function formatOf(text: string): MarkerFormat {
   if (start.startsWith('{')) return text.includes('OTIO_SCHEMA') ? 'otio' : 'json';
   if (/^\d+\s*\r?\n\d{1,3}:\d{2}:\d{2}[,.]\d{3}\s*-->/.test(start)) return 'subrip';
   if (/^(TITLE\s*:|FCM\s*:|\d{3,6}\s+\S+\s+\S+\s+\S+.*\d{2}:\d{2}:\d{2}[:;])/im.test(start)) return 'edl';
-  const [head = ''] = start.split(/\r\n|\r|\n/, 1);
-  if (/[,;\t]/.test(head) && /\b(time|timecode|tc|seconds|frame|start|in|position)\b/i.test(head)) return 'csv';
-  return 'text';
+  return /\.[ct]sv$/i.test(fileName) || looksLikeTable(start) ? 'csv' : 'text';
 }
 
 /**
  * Reads a marker file of any format that is known here.
  * @param options the rate, for formats that count in frames and do not say their own, and the time line's start
  * @param columns what the columns are, for a table whose heads do not tell
- * @throws MarkerFileError where it is of no known format, or a line cannot be read
+ * @param fileName what the file is called: it tells a table whose heads do not from other text
+ * @throws MarkerFileError where it is of no known format, or nothing in it can be read
  */
-export function readMarkerFile(bytes: Uint8Array, options: ReadOptions = {}, columns?: TableColumns): MarkerFile {
+export function readMarkerFile(
+  bytes: Uint8Array,
+  options: ReadOptions = {},
+  columns?: TableColumns,
+  fileName = '',
+): MarkerFile {
   const text = decodeText(bytes).replace(/^\ufeff/, '');
   if (text.trim() === '') throw new MarkerFileError('the file is empty', 0);
   if (text.includes('\u0000')) throw new MarkerFileError('this is not a text file', 0);
   if (columns) return readTable(text, options, columns);
-  switch (formatOf(text)) {
+  switch (formatOf(text, fileName)) {
     case 'webvtt':
       return readWebvtt(text.trimStart());
     case 'ffmetadata':

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { compare, fraction, frameAtTime, rate, timeOfFrame } from '../time';
+import { compare, fraction, frameAtTime, minus, rate, timeOfFrame } from '../time';
 import { type MarkerFile, MarkerFileError, marker } from './marker';
 import { readMarkerFile } from './read';
 import { MARKER_WRITERS, type WrittenFormat } from './write';
@@ -56,7 +56,7 @@ const KEEPS: Record<WrittenFormat, { exact: boolean; colour: boolean; hidden: bo
   text: { exact: false, colour: false, hidden: false },
 };
 
-const UNIT: Partial<Record<WrittenFormat, number>> = { vtt: 1000, matroska: 1e9, json: 1e9, text: 1 };
+const UNIT: Partial<Record<WrittenFormat, number>> = { vtt: 1000, matroska: 1e9, json: 1000, text: 1 };
 
 describe('every format that is written is read as what it was', () => {
   it.each((Object.keys(MARKER_WRITERS) as WrittenFormat[]).filter((format) => format !== 'text'))('%s', (format) => {
@@ -70,12 +70,10 @@ describe('every format that is written is read as what it was', () => {
           const meant = file.markers[index] ?? got;
           if (keeps.exact && format !== 'csv' && format !== 'edl') expect(got.time).toEqual(meant.time);
           const unit = fraction(1, UNIT[format] ?? 1e9);
-          expect(compare(got.time, meant.time)).toBeLessThanOrEqual(0);
-          expect(
-            compare({ num: got.time.num * unit.den + got.time.den, den: got.time.den * unit.den }, meant.time),
-          ).toBeGreaterThanOrEqual(0);
-          if (format === 'edl' && file.rate)
-            expect(frameAtTime(got.time, file.rate)).toBe(frameAtTime(meant.time, file.rate));
+          expect(compare(got.time, meant.time)).toBeGreaterThanOrEqual(0);
+          expect(compare(minus(got.time, unit), meant.time)).toBeLessThan(0);
+          // A player that seeks there shows the frame that was marked, and not the one before.
+          if (file.rate) expect(frameAtTime(got.time, file.rate)).toBe(frameAtTime(meant.time, file.rate));
           expect(got.name).toBe(meant.name);
           if (keeps.colour) expect(got.colour).toBe(meant.colour);
           if (keeps.hidden) expect(got.hidden).toBe(meant.hidden);

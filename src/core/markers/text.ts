@@ -1,10 +1,13 @@
 import { chapterText } from '../chapters';
 import { type Fraction, floor, fraction, viewerTime, ZERO } from '../time';
-import { type MarkerFile, MarkerFileError, marker } from './marker';
+import { type MarkerFile, MarkerFileError, type MarkersToWrite, marker } from './marker';
 
 const TIME = String.raw`(?:\d{1,3}:)?\d{1,3}:[0-5]\d(?:\.\d{1,3})?`;
-const FIRST = new RegExp(String.raw`^[\s*•–—-]*[([]?(${TIME})[)\]]?\s*(?:[-–—:|]\s*)?(.*)$`);
-const LAST = new RegExp(String.raw`^[\s*•]*(.*?\S)\s*(?:[-–—:|]\s*)?[([]?(${TIME})[)\]]?\s*$`);
+/** A time ends where a word would: “1:23” in “1:23/4” or in an address is none. */
+const FIRST = new RegExp(String.raw`^[\s*•–—-]*[([]?(${TIME})(?:[)\]]|(?=[\s–—:|-]|$))\s*(?:[-–—:|]\s*)?(.*)$`);
+const LAST = new RegExp(
+  String.raw`^[\s*•]*(.*?\S)(?:\s+|\s*[([]|[–—|]|[-:](?=\s))\s*(?:[-–—:|]\s*)?[([]?(${TIME})[)\]]?\s*$`,
+);
 
 /** A time as people write it: `m:ss`, `mm:ss`, `h:mm:ss`, with a fraction of a second if wished. */
 export function plainTime(text: string): Fraction | undefined {
@@ -40,7 +43,7 @@ export function readText(text: string): MarkerFile {
 }
 
 /** Writes markers as the lines that viewers read. */
-export function writeText(file: Pick<MarkerFile, 'markers'>): string {
+export function writeText(file: Pick<MarkersToWrite, 'markers'>): string {
   const longest = file.markers.reduce((most, { time }) => Math.max(most, floor(time)), floor(ZERO));
   const lines = file.markers.map(({ time, name }) => ({
     stamp: viewerTime(time, longest),

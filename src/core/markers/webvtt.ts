@@ -1,6 +1,6 @@
 import { decodeHTML } from 'entities';
-import { type Fraction, floor, fraction, minus, times } from '../time';
-import { type MarkerFile, MarkerFileError, marker, spanEnd } from './marker';
+import { ceil, type Fraction, fraction, minus, times } from '../time';
+import { EntryReader, type MarkerFile, MarkerFileError, type MarkersToWrite, marker, spanEnd } from './marker';
 
 // WebVTT, W3C Candidate Recommendation, section 4.2: hours are optional, of two digits or more; three digits of a second.
 const STAMP = /^(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})$/;
@@ -36,6 +36,7 @@ export function readWebvtt(text: string): MarkerFile {
     throw new MarkerFileError('a WebVTT file starts with the word WEBVTT', 1);
   }
   const file: MarkerFile = { format: 'webvtt', rate: undefined, startFrame: undefined, markers: [], findings: [] };
+  const entries = new EntryReader(file);
   let at = 1;
   while (at < rows.length && rows[at]?.trim() !== '') at += 1;
   while (at < rows.length) {
@@ -48,32 +49,39 @@ export function readWebvtt(text: string): MarkerFile {
       at += 1;
     }
     if (/^(NOTE|STYLE|REGION)(?:[ \t]|$)/.test(block[0] ?? '')) continue;
-    const timing = block.findIndex((line) => line.includes('-->'));
-    if (timing < 0) throw new MarkerFileError('a cue needs a timing line with -->', first + 1);
-    const [from = '', rest = ''] = (block[timing] ?? '').split('-->').map((part) => part.trim());
-    const [start, end] = [webvttTime(from), webvttTime(rest.split(/[ \t]/)[0] ?? '')];
-    if (!start || !end) {
-      throw new MarkerFileError('a cue’s times should look like 00:01:02.345 --> 00:02:03.456', first + timing + 1);
-    }
-    const length = minus(end, start);
-    if (length.num < 0) throw new MarkerFileError('a cue ends before it starts', first + timing + 1);
-    const lines = plainLines(block.slice(timing + 1).join('\n'));
-    const name = lines.join(' ').trim();
-    if (name === '') {
-      file.findings.push({
-        at: `line ${first + timing + 1}`,
-        what: 'a cue without text',
-        done: 'kept it without a name',
-      });
-    }
-    file.markers.push(marker({ time: start, length, name, note: lines.length > 1 ? lines.join('\n') : '' }));
+    entries.entry(first + 1, () => readCue(block, first, file));
   }
-  return file;
+  return entries.done();
 }
 
-/** A time as a WebVTT timestamp with hours, down to the thousandth. */
+function readCue(block: readonly string[], first: number, file: MarkerFile): void {
+  const timing = block.findIndex((line) => line.includes('-->'));
+  if (timing < 0) throw new MarkerFileError('a cue needs a timing line with -->', first + 1);
+  const [from = '', rest = ''] = (block[timing] ?? '').split('-->').map((part) => part.trim());
+  const [start, end] = [webvttTime(from), webvttTime(rest.split(/[ \t]/)[0] ?? '')];
+  if (!start || !end) {
+    throw new MarkerFileError('a cue’s times should look like 00:01:02.345 --> 00:02:03.456', first + timing + 1);
+  }
+  const length = minus(end, start);
+  if (length.num < 0) throw new MarkerFileError('a cue ends before it starts', first + timing + 1);
+  const lines = plainLines(block.slice(timing + 1).join('\n'));
+  const name = lines.join(' ').trim();
+  if (name === '') {
+    file.findings.push({
+      at: `line ${first + timing + 1}`,
+      what: 'a cue without text',
+      done: 'kept it without a name',
+    });
+  }
+  file.markers.push(marker({ time: start, length, name, note: lines.length > 1 ? lines.join('\n') : '' }));
+}
+
+/**
+ * A time as a WebVTT timestamp with hours: the first thousandth of a second that does not lie before it. Cut down, it would
+ * lie in the frame before the one that is meant.
+ */
 export function webvttStamp(time: Fraction): string {
-  const all = floor(times(time, fraction(1000)));
+  const all = ceil(times(time, fraction(1000)));
   const two = (value: number) => String(value).padStart(2, '0');
   const [hours, minutes, seconds] = [
     Math.floor(all / 3_600_000),
@@ -89,9 +97,9 @@ export function webvttEscaped(name: string): string {
 }
 
 /** Writes markers as a WebVTT chapter file, one cue each. */
-export function writeWebvtt(file: Pick<MarkerFile, 'markers'>): string {
+export function writeWebvtt(file: Pick<MarkersToWrite, 'markers' | 'end'>): string {
   const cues = file.markers.map(({ time, name }, index) => {
-    return `${webvttStamp(time)} --> ${webvttStamp(spanEnd(file.markers, index))}\n${webvttEscaped(name)}\n`;
+    return `${webvttStamp(time)} --> ${webvttStamp(spanEnd(file, index))}\n${webvttEscaped(name)}\n`;
   });
   return ['WEBVTT\n', ...cues].join('\n');
 }

@@ -1,7 +1,7 @@
 import { writeEdl } from './edl';
 import { writeFfmetadata } from './ffmetadata';
 import { writeJsonChapters } from './json-chapters';
-import type { MarkerFile } from './marker';
+import type { MarkersToWrite } from './marker';
 import { writeMatroska } from './matroska';
 import { writeOtio } from './otio';
 import { writeTable } from './table';
@@ -18,7 +18,7 @@ export const MARKER_WRITERS = {
   json: writeJsonChapters,
   csv: writeTable,
   text: writeText,
-} satisfies Record<string, (file: Pick<MarkerFile, 'rate' | 'startFrame' | 'markers'>) => string>;
+} satisfies Record<string, (file: MarkersToWrite) => string>;
 
 export type WrittenFormat = keyof typeof MARKER_WRITERS;
 

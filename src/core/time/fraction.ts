@@ -86,6 +86,11 @@ export function floor(a: Fraction): number {
   return Number((num - remainder) / den);
 }
 
+/** The least whole number that is not below `a`. */
+export function ceil(a: Fraction): number {
+  return -floor({ num: -a.num, den: a.den }) || 0;
+}
+
 /** The nearest double, for drawing and for sorting on screen only; never to compute with. */
 export function toNumber(a: Fraction): number {
   return a.num / a.den;
@@ -109,7 +114,18 @@ export function fromDecimal(text: string): Fraction | undefined {
 
 /** The decimal text of `a` with `places` digits after the point, rounded towards minus infinity. */
 export function toDecimal(a: Fraction, places: number): string {
-  const scaled = floor(times(a, fraction(10 ** places)));
+  return decimalOf(floor(times(a, fraction(10 ** places))), places);
+}
+
+/**
+ * The same, rounded towards plus infinity: for the start of something, since the last digit that lies before it would still
+ * show what came before.
+ */
+export function toDecimalUp(a: Fraction, places: number): string {
+  return decimalOf(ceil(times(a, fraction(10 ** places))), places);
+}
+
+function decimalOf(scaled: number, places: number): string {
   const digits = String(Math.abs(scaled)).padStart(places + 1, '0');
   const text = places === 0 ? digits : `${digits.slice(0, -places)}.${digits.slice(-places)}`;
   return scaled < 0 ? `-${text}` : text;

@@ -1,9 +1,9 @@
-import { createReadStream, existsSync } from 'node:fs';
-import { mkdir, stat, writeFile } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
-import { announceCut, noteCutArrived } from '@/desk/bring-cut';
+import { bringLocalFile } from '@/desk/bring-local-file';
 import { editDefaults } from '@/desk/defaults';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtBoard, lookAtChannels } from '@/desk/look';
@@ -16,7 +16,6 @@ import { sendVideo } from '@/desk/send';
 import { editSeries, newSeries } from '@/desk/series';
 import { newShelfLink } from '@/desk/shelf';
 import { SITE_PROFILES } from '@/sites/profiles';
-import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { makeCutFile, markerFile } from './media';
 import {
@@ -124,31 +123,28 @@ interface Yard {
 async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel, yard: Yard): Promise<void> {
   const file = await makeCutFile(folder, video);
   await writeFile(path.join(folder, `${path.parse(video.fileName).name}.edl`), markerFile(video));
-  const { size } = await stat(file);
-  const { cut } = await announceCut({ fileName: video.fileName, size });
-  await files().put(cut.fileKey, createReadStream(file));
-  await noteCutArrived(cut.id, size);
+  const { videoId } = await bringLocalFile(file, { fileName: video.fileName });
   const { title, summary, tags, links, privacy, values } = video;
   if (video.series !== undefined) {
-    await editVideo(cut.videoId, { seriesId: yard.series.get(video.series) ?? null });
+    await editVideo(videoId, { seriesId: yard.series.get(video.series) ?? null });
   }
-  await editVideo(cut.videoId, {
+  await editVideo(videoId, {
     ...{ title, summary, privacy, ...values },
     tags: { way: 'add', items: tags },
     links: links && { way: 'add', items: links },
   });
-  await tickChannel(cut.videoId, channel.id, true);
-  while ((await lookAtSheet(cut.videoId)).cut?.state === 'reading') await pause(100);
+  await tickChannel(videoId, channel.id, true);
+  while ((await lookAtSheet(videoId)).cut?.state === 'reading') await pause(100);
   if (video.markers.length > 0) {
-    await importMarkers(cut.videoId, new TextEncoder().encode(markerFile(video)));
-    await editVideo(cut.videoId, { chapterChoice: { ...NO_CHOICE, colours: ['green'] } });
+    await importMarkers(videoId, new TextEncoder().encode(markerFile(video)));
+    await editVideo(videoId, { chapterChoice: { ...NO_CHOICE, colours: ['green'] } });
   }
-  await takeFrameAsPicture(cut.videoId, { seconds: 6.4 });
+  await takeFrameAsPicture(videoId, { seconds: 6.4 });
   for (const { channel: name, privacy: own, text } of video.also ?? []) {
     const other = yard.channels.get(name);
     if (!other) continue;
-    await tickChannel(cut.videoId, other.id, true);
-    if (own || text) await editOnChannel(cut.videoId, { channelId: other.id, set: { privacy: own, text } });
+    await tickChannel(videoId, other.id, true);
+    if (own || text) await editOnChannel(videoId, { channelId: other.id, set: { privacy: own, text } });
   }
-  if (video.send) await sendVideo(cut.videoId);
+  if (video.send) await sendVideo(videoId);
 }

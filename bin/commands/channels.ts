@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { lookAtChannels } from '@/desk/look';
 import { settings } from '@/store/settings';
-import { siteNamed } from './site-named';
+import { siteNamed } from './named/site';
 
 /** Prints every channel with its site and account. */
 export async function channels(options: { json?: boolean }): Promise<void> {

@@ -1,7 +1,7 @@
 import { DEFAULT_FIELDS, type DefaultField, FIELD_NAMES, sourceWords } from '@/core/defaults';
 import type { SheetChannel, SheetView } from '@/desk/views';
 
-const HOW = { file: 'recognised from the file name', 'last used': 'the series used last', person: 'as you said' };
+const HOW = { file: 'recognised from the file name', person: 'as you said' };
 
 /** A value on one line. */
 function valueWords(value: unknown): string {

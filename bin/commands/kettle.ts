@@ -1,15 +1,36 @@
+import { existsSync } from 'node:fs';
+import path from 'node:path';
 import { Command } from 'commander';
 import { DeskError } from '@/desk/desk-error';
 
 const kettle = new Command('kettle').description('Takes finished videos to hosting sites and sees them through');
 
+/** The shape of the file that `fit` takes; the README has the same. */
+const FIT_SHAPE = `
+The file is a JSON object; each of these may be left out:
+  title            text
+  titlePattern     Mustache around the title, such as "{{series}} {{episode}}: {{title}}"
+  summary          text
+  template         Mustache around the summary
+  links            [{"label": text, "url": address}]
+  tags             [text]
+  chapters         [{"seconds": number, "title": text}]
+  durationSeconds  number
+  channel, series, episode, date   text, for the names in templates
+`;
+
 const many = (value: string, all: string[] = []) => [...all, value];
+
+/** Before a command that needs the database: the folder of the Kettle Drop that runs is used. */
+const withDatabase = async () => (await import('./running-home')).takeRunningHome();
+
+const VIDEO = 'a video: its id, its link or its exact title';
 
 kettle
   .command('send')
-  .description('Bring a finished file and send it to a channel')
-  .argument('<file>', 'the finished cut')
-  .option('--channel <name>', 'a channel that it goes to, or site/name; may be given several times', many)
+  .description('Bring a finished file and send it, or send a video that is here: anew, or what has changed of it')
+  .argument('<what>', 'a file, or a video: its id, its link or its exact title')
+  .option('--channel <name>', 'all that it goes to: a channel, or site/name; may be given several times', many)
   .option('--series <name>', 'its series; recognised from the file name where not given')
   .option('--title <title>', 'the title; made from the file name where not given')
   .option('--description <text>', 'the lines about this video, which the series’ template stands around')
@@ -17,17 +38,66 @@ kettle
   .option('--for-children <answer>', 'yes or no: the law asks, and some sites do not take it unanswered')
   .option('--product <gtin>', 'a catalogue product; may be given several times', many)
   .option('--markers <file>', 'a marker file of any format that is read')
-  .option('--chapters <colour>', 'the colour of the markers that viewers see as chapters')
+  .option('--chapters <colours>', 'the colours of the markers that viewers see as chapters; none without it')
   .option('--privacy <who>', 'everyone, link or private; as the series or the channel has it where not given')
+  .option('--again', 'make a second video of a file that is here already')
   .option('--explain', 'say for each channel what it gets, and which layer gave each value')
   .option('--watch', 'stay until it is live, held or has a snag')
-  .action(async (file, options) => (await import('./send')).send(file, options));
+  .hook('preAction', withDatabase)
+  .action(async (what, options) => (await import('./send')).send(what, options));
 
 kettle
   .command('status')
   .description('Where every drop stands')
   .option('--json', 'as JSON')
+  .hook('preAction', withDatabase)
   .action(async (options) => (await import('./status')).status(options));
+
+kettle
+  .command('show')
+  .description('Print a video: what is set, what each channel gets, where it stands, what can be done')
+  .argument('<video>', VIDEO)
+  .option('--json', 'as JSON')
+  .hook('preAction', withDatabase)
+  .action(async (video, options) => (await import('./show')).show(video, options));
+
+kettle
+  .command('set')
+  .description('Set fields of a video, or of it on one channel alone; an empty value leaves a field to the layers')
+  .argument('<video>', VIDEO)
+  .argument('<field=value...>', 'such as title=Keel privacy=link tags=keel,oak forChildren=no chapters=green')
+  .option('--channel <name>', 'for this channel alone; may be given several times', many)
+  .hook('preAction', withDatabase)
+  .action(async (video, pairs, options) => (await import('./set')).set(video, pairs, options));
+
+for (const [name, action, says] of [
+  ['open', 'open', 'Open a video that is ready to everyone'],
+  ['close', 'close', 'Take a video from everybody’s sight: private, at once'],
+  ['again', 'try again', 'Try again what has a snag'],
+  ['accept', 'accept', 'Accept what a site’s check found, or what it shows'],
+  ['remove', 'remove', 'Remove a video from its sites'],
+] as const) {
+  kettle
+    .command(name)
+    .description(says)
+    .argument('<video>', VIDEO)
+    .option(
+      '--channel <name>',
+      'only there; may be given several times. Everywhere where it can be done if not given',
+      many,
+    )
+    .option('--watch', 'stay until it is done')
+    .hook('preAction', withDatabase)
+    .action(async (video, options) => (await import('./act')).act(action, video, options));
+}
+
+kettle
+  .command('delete')
+  .description('Delete a video with its file, words and markers')
+  .argument('<video>', VIDEO)
+  .option('--from-sites', 'remove it from its sites first')
+  .hook('preAction', withDatabase)
+  .action(async (video, options) => (await import('./act')).deleteVideo(video, options));
 
 /** The options that every marker command takes. */
 const readsMarkers = (command: Command) =>
@@ -56,14 +126,16 @@ readsMarkers(kettle.command('chapters').description('Print the chapter lines tha
 kettle
   .command('fit')
   .description('Print the words of a JSON file as a site would get them')
-  .requiredOption('--json <file>', 'title, summary, template, links, tags, chapters and durationSeconds')
+  .requiredOption('--json <file>', 'the words, as below')
   .requiredOption('--site <site>', 'the site whose limits hold')
+  .addHelpText('after', FIT_SHAPE)
   .action(async (options) => (await import('./fit')).fit(options));
 
 kettle
   .command('channels')
   .description('Every channel with its site and account')
   .option('--json', 'as JSON')
+  .hook('preAction', withDatabase)
   .action(async (options) => (await import('./channels')).channels(options));
 
 kettle
@@ -86,6 +158,12 @@ kettle
     await (options.drawOnly ? drawDemo() : makeDemo());
   });
 
+// A reader that has seen enough, such as head, is no error.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(0);
+  throw error;
+});
+
 try {
   await kettle.parseAsync();
 } catch (error) {
@@ -99,9 +177,15 @@ try {
 function explain(error: unknown): string {
   if (!(error instanceof Error)) return String(error);
   if (error instanceof DeskError || error.name === 'ValidationError') return error.message;
-  if ((error as NodeJS.ErrnoException).code === 'ECONNREFUSED')
-    return 'Kettle Drop is not running. Start it with npm start.';
-  if ((error as NodeJS.ErrnoException).code === 'ENOENT')
-    return `There is no file ${(error as NodeJS.ErrnoException).path}.`;
-  return error.message;
+  const { code, path: at = '', syscall } = error as NodeJS.ErrnoException;
+  if (code === 'ECONNREFUSED') return 'Kettle Drop is not running. Start it with npm start.';
+  if (code === 'EISDIR') return `${at || 'What you named'} is a folder. Name a file.`;
+  if (code === 'ENOTDIR') return `${at} is no file: part of its path is no folder.`;
+  if (code === 'EACCES') return `${at} may not be read or written.`;
+  if (code !== 'ENOENT') return error.message;
+  return syscall === 'open' && isMissingFolder(at)
+    ? `There is no folder ${path.dirname(at)}.`
+    : `There is no file ${at}.`;
 }
+
+const isMissingFolder = (file: string) => !existsSync(path.dirname(path.resolve(file)));

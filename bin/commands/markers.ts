@@ -16,12 +16,13 @@ import {
   fromDecimal,
   minus,
   parseRate,
+  rate as rateOf,
   timeOfFrame,
   toDecimal,
   ZERO,
 } from '@/core/time';
 import { DeskError } from '@/desk/desk-error';
-import { siteNamed } from './site-named';
+import { siteNamed } from './named/site';
 
 /** What the marker commands share. */
 export interface MarkerOptions {
@@ -40,13 +41,22 @@ async function read(file: string, options: MarkerOptions): Promise<MarkerFile> {
   if (options.rate !== undefined && !given) {
     throw new DeskError('not taken', `“${options.rate}” is no rate; give one such as 25, 29.97df or 24000/1001.`);
   }
+  // Looked at even where the file tells its own start: what was typed and is none is said.
+  if (options.start !== undefined) frameOfTimecode(options.start, given ?? FINEST);
   const found = MEDIA.test(file)
     ? await (await import('@/media/chapters')).readChaptersInside(file)
-    : readMarkerFile(await readFile(file), { rate: given, start: options.start });
+    : readMarkerFile(await readFile(file), { rate: given, start: options.start }, undefined, file);
   const at = found.rate ?? given;
+  if (options.start !== undefined && !at) {
+    throw new DeskError('not taken', '--start is a timecode, so the rate has to be given with --rate.');
+  }
   const start = found.startFrame ?? (options.start && at ? frameOfTimecode(options.start, at) : undefined);
+  if (found.markers.length === 0) throw new DeskError('not found', `No marker was found in ${file}.`);
   return { ...found, rate: at, startFrame: start };
 }
+
+/** The rate with the most frames a second that is met, for a timecode whose rate is not known yet. */
+const FINEST = rateOf(60);
 
 /** The exported range that --in and --out name, in exact seconds from the time line's start. */
 function rangeOf(
@@ -100,9 +110,12 @@ export async function convert(file: string, options: MarkerOptions & { to: strin
   const { from, to } = rangeOf(found, options);
   const markers = found.markers
     .filter(({ colour, time }) => wanted.has(colour) && compare(time, from) >= 0 && (!to || compare(time, to) < 0))
-    .map((marker) => ({ ...marker, time: minus(marker.time, from) }));
+    .map((marker) => ({ ...marker, time: minus(marker.time, from) }))
+    .sort((a, b) => compare(a.time, b.time));
   report(found);
-  const text = write({ rate: found.rate, startFrame: options.in ? 0 : found.startFrame, markers });
+  if (markers.length === 0) throw new DeskError('not found', 'No marker lies there with these colours.');
+  const end = to && minus(to, from);
+  const text = write({ rate: found.rate, startFrame: options.in ? 0 : found.startFrame, markers, end });
   if (options.output) await writeFile(options.output, text);
   else say(text);
 }

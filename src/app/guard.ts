@@ -1,7 +1,9 @@
 import { ValidationError } from 'yup';
 import { MarkerFileError } from '@/core/markers';
-import { DeskError, type DeskErrorKind } from '@/desk/desk-error';
+import { ChangedMeanwhile, DeskError, type DeskErrorKind } from '@/desk/desk-error';
 import { log } from '@/desk/log';
+import { inWindow } from '@/desk/window';
+import { NoJson } from './json-body';
 
 const LOCAL_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
@@ -27,26 +29,40 @@ const STATUS: Record<DeskErrorKind, number> = {
   'not found': 404,
   'not taken': 422,
   'not now': 409,
+  changed: 409,
   full: 507,
   site: 502,
 };
 
 /** An error as problem details (RFC 9457), which pages say as they are. */
-function problem(status: number, detail: string): Response {
-  return Response.json({ status, detail }, { status, headers: { 'content-type': 'application/problem+json' } });
+function problem(status: number, detail: string, more: object = {}): Response {
+  return Response.json(
+    { status, detail, ...more },
+    { status, headers: { 'content-type': 'application/problem+json' } },
+  );
 }
 
 /** The answer that an error becomes. */
 export function answerForError(error: unknown): Response {
+  if (error instanceof ChangedMeanwhile) {
+    const { field, now, id } = error;
+    return problem(STATUS.changed, error.message, { changed: { field, now, id } });
+  }
   if (error instanceof DeskError) return problem(STATUS[error.kind], error.message);
   if (error instanceof ValidationError) return problem(422, error.message);
   if (error instanceof MarkerFileError) return problem(422, `The marker file cannot be read. ${error.message}.`);
-  if (error instanceof SyntaxError) return problem(400, 'The request is no JSON.');
+  if (error instanceof NoJson) return problem(400, error.message);
   log.error({ error: error instanceof Error ? error.stack : String(error) }, 'request failed');
   if ((error as NodeJS.ErrnoException).code === 'ENOSPC') {
     return problem(507, 'The disk is full. Make room, then try again; nothing that was saved is lost.');
   }
   return problem(500, 'Something unexpected happened; the logs say more. Nothing that was saved is lost.');
+}
+
+/** The window of a browser that a request came from, where it says so. */
+function windowOf(request: Request): string | undefined {
+  const id = request.headers.get('x-kettle-window') ?? '';
+  return /^[\w-]{8,60}$/.test(id) ? id : undefined;
 }
 
 type Handler<P> = (request: Request, params: P) => Promise<Response | object | undefined>;
@@ -57,7 +73,8 @@ export function guarded<P = Record<string, never>>(handle: Handler<P>) {
     const refusal = reasonToRefuse(request);
     if (refusal) return problem(403, refusal);
     try {
-      const result = await handle(request, await context.params);
+      const params = await context.params;
+      const result = await inWindow(windowOf(request), () => handle(request, params));
       return result instanceof Response ? result : Response.json(result ?? {});
     } catch (error) {
       return answerForError(error);

@@ -1,13 +1,15 @@
 import type { ChapterChoice, TimeLine } from '@/core/chapters';
-import { type DefaultField, isDefaultField, type LayerValues, withValues } from '@/core/defaults';
+import { type DefaultField, FIELD_NAMES, isDefaultField, type LayerValues, withValues } from '@/core/defaults';
 import { siteIds } from '@/sites/registry';
 import { chooseCaptions } from '@/store/captions';
-import { addChange, firstUndone, lastMade, markChange } from '@/store/changes';
+import { addChange, type Change, firstUndone, lastMade, markChange } from '@/store/changes';
 import { channelById } from '@/store/channels';
-import { type Database, database } from '@/store/database';
+import { cutById } from '@/store/cuts';
+import { type Database, transaction } from '@/store/database';
 import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
-import { type Drop, deleteDraft, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
+import { type Drop, deleteDraft, dropsOf, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { lockThing } from '@/store/locks';
 import { applyMarkerChange, type MarkerChange } from '@/store/markers';
 import { askForPicture } from '@/store/picture-habits';
 import { deleteSeries, makeSeries, type Series, seriesById, setSeries } from '@/store/series';
@@ -16,6 +18,7 @@ import { setVideo, type Video, videoById, videosOfSeries } from '@/store/videos'
 import { DeskError } from './desk-error';
 import { goesOn } from './one-thought';
 import { reachOf } from './reach';
+import { windowNow } from './window';
 
 /** What a person changes on one thing: a video by its id, a layer by its owner, the link shelf. */
 export type Subject = string;
@@ -30,11 +33,14 @@ async function isKept(trx: Database, subject: Subject): Promise<boolean> {
 
 /** A field that can be changed and undone beside those of the layers, with the shape of its value. */
 interface ChangeValues {
-  title: string;
+  titled: Pick<Video, 'title' | 'titleFrom'>;
+  /** The file in use. */
+  cut: { cutId: string };
+  meantBlanks: string[];
   summary: string;
   episode: string;
   series: Pick<Video, 'seriesId' | 'seriesFrom'>;
-  chapterChoice: ChapterChoice;
+  chapterChoice: ChapterChoice | null;
   timeLine: TimeLine;
   captions: string[];
   pictureId: string | null;
@@ -64,7 +70,7 @@ export interface FieldValue {
 export type ChangedField = keyof ChangeValues | DefaultField;
 
 const TYPED_FIELDS: readonly string[] = [
-  ...['title', 'summary', 'episode', 'place', 'language', 'credits', 'template', 'titlePattern', 'onChannel'],
+  ...['titled', 'summary', 'episode', 'place', 'language', 'credits', 'template', 'titlePattern', 'onChannel'],
   ...['default', 'seriesWords', 'shelfLink'],
 ];
 
@@ -79,42 +85,99 @@ export async function change(
   const [was, is] = [JSON.stringify(before ?? null), JSON.stringify(after ?? null)];
   if (was === is) return false;
   await apply(trx, subject, field, after);
-  const made = { field, before: was, after: is };
+  const made = { field, before: was, after: is, madeIn: windowNow() };
   await addChange(trx, subject, made, (last) => TYPED_FIELDS.includes(field) && goesOn(last, made));
   return true;
 }
 
+/** What a step back or forth came to. */
+export interface Stepped {
+  field: string;
+  /** What could not be put back, and why. */
+  kept: string[];
+}
+
 /** Takes the last change of a thing back. What was changed is returned, or undefined where there was nothing. */
-export async function undo(subject: Subject): Promise<string | undefined> {
-  return step(subject, lastMade, (entry) => entry.before, 'undone');
+export async function undo(subject: Subject): Promise<Stepped | undefined> {
+  return step(subject, lastMade, 'undone');
 }
 
 /** Makes the change again that was undone last. */
-export async function redo(subject: Subject): Promise<string | undefined> {
-  return step(subject, firstUndone, (entry) => entry.after, 'made');
+export async function redo(subject: Subject): Promise<Stepped | undefined> {
+  return step(subject, firstUndone, 'made');
 }
 
-async function step(
-  subject: Subject,
-  find: typeof lastMade,
-  value: (entry: { before: string; after: string }) => string,
-  state: 'made' | 'undone',
-): Promise<string | undefined> {
-  return database().transaction(async (trx) => {
-    // Whoever undoes a video's change waits for others who change it.
+async function step(subject: Subject, find: typeof lastMade, state: 'made' | 'undone'): Promise<Stepped | undefined> {
+  return transaction(async (trx) => {
+    // Whoever undoes a change waits for others who change the same thing.
     const video = await videoById(trx, subject, true);
+    if (!video) await lockThing(trx, subject);
     if (!video && !(await isKept(trx, subject))) throw new DeskError('not found', 'There is nothing like that here.');
     const entry = await find(trx, subject);
     if (!entry) return undefined;
     if (state === 'undone' && entry.field === 'seriesThere') await mayUnmake(trx, JSON.parse(entry.before));
-    const again = () => apply(trx, subject, entry.field as ChangedField, JSON.parse(value(entry)));
+    const steps = stepsIn(entry, state);
+    const kept: string[] = [];
+    const again = async () => {
+      for (const { field, from, to } of steps) {
+        const why = await reasonToKeep(trx, subject, field, from, to);
+        if (why) kept.push(why);
+        else await apply(trx, subject, field, to);
+      }
+    };
     // What changes layers reaches other videos, too.
     if (video && entry.field !== 'several') await again();
     else await reachOf(trx, again);
-    await markChange(trx, entry.id, state);
+    // What nothing came of can be neither undone nor made again.
+    await markChange(trx, entry.id, kept.length === steps.length ? 'dropped' : state);
     await announce(trx, video ? 'video' : 'layers', subject.slice(0, 36));
-    return entry.field;
+    return { field: entry.field, kept };
   });
+}
+
+/** The fields that a step sets, each from one value to another. */
+function stepsIn(
+  { field, before, after }: Change,
+  state: 'made' | 'undone',
+): { field: ChangedField; from: unknown; to: unknown }[] {
+  const [from, to] = (state === 'undone' ? [after, before] : [before, after]).map((text) => JSON.parse(text));
+  if (field !== 'several') return [{ field: field as ChangedField, from, to }];
+  return (to as FieldValue[]).map(({ field: each, value }, index) => {
+    return { field: each, from: (from as FieldValue[])[index]?.value, to: value };
+  });
+}
+
+/** Why a value is not put back over what is there now: somebody has changed it on another way, or it has been sent. */
+async function reasonToKeep(
+  trx: Database,
+  subject: Subject,
+  field: ChangedField,
+  from: unknown,
+  to: unknown,
+): Promise<string | undefined> {
+  if (field === 'default') {
+    const [was, next] = [from, to] as ChangeValues['default'][];
+    if (!was || !next) return undefined;
+    const { layer, owner, field: name } = next;
+    if (owner !== subject) await lockThing(trx, owner);
+    const now = (await defaultsOf(trx, { layer, owner }, true))[name] ?? null;
+    if (JSON.stringify(now) === JSON.stringify(was.value ?? null)) return undefined;
+    return `The ${FIELD_NAMES[name]} of the ${layer} stay as they are: they were changed there since.`;
+  }
+  if (field === 'channel') {
+    const { id, ticked } = to as ChangeValues['channel'];
+    if (ticked) return undefined;
+    const drop = (await dropsOf(trx, [subject])).find(({ channelId }) => channelId === id);
+    if (!drop || drop.state === 'draft') return undefined;
+    const name = (await channelById(trx, id))?.name ?? 'the channel';
+    return `The tick for ${name} stays: the video was sent there. Remove it from the site first.`;
+  }
+  if (field === 'cut') {
+    const { cutId } = to as ChangeValues['cut'];
+    if ((await cutById(trx, cutId))?.state === 'ready') return undefined;
+    return 'The file stays: the other one is no longer here.';
+  }
+  return undefined;
 }
 
 /** Making a series is undone only while nothing hangs on it; deleting it can be undone with everything that it had. */
@@ -134,8 +197,8 @@ async function drawsTitles(trx: Database, videoId: string): Promise<boolean> {
 type Appliers = { [F in keyof ChangeValues]: (trx: Database, id: Subject, value: ChangeValues[F]) => Promise<void> };
 
 const APPLIERS: Appliers = {
-  async title(trx, id, title) {
-    await setVideo(trx, id, { title, titleFrom: 'person' });
+  async titled(trx, id, { title, titleFrom }) {
+    await setVideo(trx, id, { title, titleFrom });
     if (await drawsTitles(trx, id)) await askForPicture(trx, [id]);
   },
   summary: (trx, id, summary) => setVideo(trx, id, { summary }),
@@ -144,7 +207,12 @@ const APPLIERS: Appliers = {
     await setVideo(trx, id, { seriesId, seriesFrom });
     await askForPicture(trx, [id]);
   },
-  chapterChoice: (trx, id, chapterChoice) => setVideo(trx, id, { chapterChoice }),
+  async cut(trx, id, { cutId }) {
+    await setVideo(trx, id, { cutId });
+    await askForPicture(trx, [id]);
+  },
+  meantBlanks: (trx, id, meantBlanks) => setVideo(trx, id, { meantBlanks }),
+  chapterChoice: (trx, id, chapterChoice) => setVideo(trx, id, { chapterChoice: chapterChoice ?? undefined }),
   timeLine: (trx, id, timeLine) => setVideo(trx, id, { timeLine }),
   captions: chooseCaptions,
   pictureId: (trx, id, pictureId) => setVideo(trx, id, { pictureId: pictureId ?? undefined }),
@@ -184,7 +252,7 @@ const APPLIERS: Appliers = {
 };
 
 async function apply(trx: Database, subject: Subject, field: ChangedField, value: unknown): Promise<void> {
-  if (!isDefaultField(field)) return (APPLIERS[field] as Appliers['title'])(trx, subject, value as string);
+  if (!isDefaultField(field)) return (APPLIERS[field] as Appliers['summary'])(trx, subject, value as string);
   const video = await videoById(trx, subject, true);
   if (!video) return;
   await setVideo(trx, subject, { own: withValues(video.own, { [field]: value ?? undefined }) });

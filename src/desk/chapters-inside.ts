@@ -35,7 +35,7 @@ export async function cutWithChapters(
     length: fraction(0),
   }));
   const digest = createHash('sha256')
-    .update(writeFfmetadata({ rate: undefined, markers }))
+    .update(writeFfmetadata({ rate: undefined, markers, end: cut.facts.duration }))
     .digest('hex');
   const name = `chapters ${digest.slice(0, 48)}`;
   const known = await renditionWith(db, cut.id, name);
@@ -44,7 +44,11 @@ export async function cutWithChapters(
   const folder = await mkdtemp(path.join(settings().home, 'chapters-'));
   try {
     const target = path.join(folder, `cut.${ending}`);
-    await writeChaptersInside(files().localPath(cut.fileKey), target, { rate: undefined, markers });
+    await writeChaptersInside(files().localPath(cut.fileKey), target, {
+      rate: undefined,
+      markers,
+      end: cut.facts.duration,
+    });
     const fileKey = `renditions/${cut.id}-${digest.slice(0, 32)}`;
     const put = await files().put(fileKey, createReadStream(target));
     const { size } = await keepRendition(db, { cutId: cut.id, settings: name, fileKey, ...put });

@@ -6,9 +6,9 @@ import { allChannels, keepChannels } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { DeskError, found } from './desk-error';
+import { goOnAfterPermission } from './go-on';
 import { log } from './log';
 import { refreshPlaylists } from './playlists';
-import { goOnAfterPermission } from './send';
 import { sessionOf, site } from './session';
 
 /** Where the browser goes to sign in at a site. @param redirectUri where it comes back to */
@@ -51,7 +51,10 @@ export async function finishConnecting(siteId: string, back: URL, redirectUri: s
     });
     log.info({ site: siteId, account: accountId, channels: channels.length }, 'account connected');
     for (const channel of (await allChannels(db)).filter((each) => each.accountId === accountId && each.granted)) {
-      await refreshPlaylists(channel.id);
+      // Playlists are read again by themselves; what waits for the permission does not wait for them.
+      await refreshPlaylists(channel.id).catch((error: Error) => {
+        log.warn({ channel: channel.id, why: error.message }, 'playlists not read');
+      });
     }
     await goOnAfterPermission(accountId);
     return account.name;

@@ -2,12 +2,14 @@ import { object, string } from 'yup';
 import { type DefaultField, isDefaultField } from '@/core/defaults';
 import { siteIds } from '@/sites/registry';
 import { channelById } from '@/store/channels';
-import { type Database, database } from '@/store/database';
+import { type Database, transaction } from '@/store/database';
 import { defaultsOf, KEPT_LAYERS, type LayerKey } from '@/store/defaults';
 import { announce } from '@/store/feed';
+import { lockThing } from '@/store/locks';
 import { seriesById } from '@/store/series';
 import { change } from './changes';
 import { DeskError, found } from './desk-error';
+import { checkUnchanged, partedOn } from './made-on';
 import { type Reached, reachOf } from './reach';
 import { checkedValues, givenFields } from './values-shape';
 
@@ -37,13 +39,18 @@ export async function checkedFields(input: unknown) {
 /**
  * Sets fields of a site's, a channel's or a series' defaults; null leaves a field to the layers beneath. Each can be
  * undone. The videos that it reaches are returned; what was sent is never changed.
+ * @param input the fields; and `on`, by field, what was set where the change was made
+ * @throws ChangedMeanwhile where such a field has another value now
  */
 export async function editDefaults(where: unknown, input: unknown): Promise<Reached[]> {
-  const set = await checkedFields(input);
-  return database().transaction(async (trx) => {
+  const { on, fields } = await partedOn(input);
+  const set = await checkedFields(fields);
+  return transaction(async (trx) => {
     const key = await layerKey(trx, where);
+    await lockThing(trx, key.owner);
     return reachOf(trx, async () => {
       const values = await defaultsOf(trx, key, true);
+      for (const field of Object.keys(set) as DefaultField[]) checkUnchanged(on, field, values[field], set[field]);
       for (const field of Object.keys(set) as DefaultField[]) {
         const before = { ...key, field, value: values[field] ?? null };
         await change(trx, key.owner, 'default', before, { ...key, field, value: set[field] ?? null });

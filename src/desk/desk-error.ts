@@ -1,5 +1,5 @@
 /** What went wrong at the desk, told so that a page and the command line can say it as it is. */
-export type DeskErrorKind = 'not found' | 'not taken' | 'not now' | 'full' | 'site';
+export type DeskErrorKind = 'not found' | 'not taken' | 'not now' | 'changed' | 'full' | 'site';
 
 /** Something that a manager asked for and that cannot be; the message says what was wrong and what to do next. */
 export class DeskError extends Error {
@@ -9,6 +9,22 @@ export class DeskError extends Error {
     message: string,
   ) {
     super(message);
+  }
+}
+
+/** A field that somebody else has changed since the value that a change was made on; nothing of the change is kept. */
+export class ChangedMeanwhile extends DeskError {
+  override name = 'ChangedMeanwhile';
+  /**
+   * @param now the value that the field has now
+   * @param id of a marker, which
+   */
+  constructor(
+    readonly field: string,
+    readonly now: unknown,
+    readonly id?: string,
+  ) {
+    super('changed', 'This was changed in another window meanwhile.');
   }
 }
 

@@ -2,7 +2,7 @@ import { array, boolean, number, object, string } from 'yup';
 import { type DefaultField, isDefaultField, partsByPattern } from '@/core/defaults';
 import { captionsOf } from '@/store/captions';
 import { cutsOf } from '@/store/cuts';
-import { type Database, database } from '@/store/database';
+import { type Database, transaction } from '@/store/database';
 import { dropsOf, type OwnOnChannel } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { type Marker, type MarkerChange, markersOf } from '@/store/markers';
@@ -11,6 +11,7 @@ import { type Video, videoById } from '@/store/videos';
 import { change, type FieldValue } from './changes';
 import { DeskError, found } from './desk-error';
 import { idShape } from './id-shape';
+import { checkUnchanged, madeOnShape, partedOn } from './made-on';
 import { ticksOfSeries } from './recognise';
 import { checkedValues, fractionShape, givenFields } from './values-shape';
 
@@ -46,9 +47,10 @@ const editShape = object({
   summary: string().max(100_000, 'A summary has at most 100,000 characters.'),
   episode: string().trim().max(40, 'The number of an episode has at most 40 characters.'),
   seriesId: idShape().nullable(),
-  chapterChoice: choiceShape.default(undefined),
+  chapterChoice: choiceShape.nullable().default(undefined),
   timeLine: timeLineShape.default(undefined),
   captions: array(idShape().required()).max(50),
+  meantBlanks: array(string().max(200).required()).max(200),
   pictureId: idShape().nullable(),
 }).noUnknown();
 
@@ -65,20 +67,32 @@ async function partedValues(
 /**
  * Sets fields of a video: its title, summary and the like, and any field of the layers, which null leaves to the layers
  * beneath. Each change is written down and can be undone.
+ * @param input the fields; and `on`, by field, the values that they had where the change was made
  * @throws ValidationError, DeskError
+ * @throws ChangedMeanwhile where such a field has another value now
  */
 export async function editVideo(id: string, input: unknown): Promise<void> {
-  const { values, rest } = await partedValues(input);
+  const { on, fields: all } = await partedOn(input);
+  const { values, rest } = await partedValues(all);
   const given = await editShape.validate(rest, { stripUnknown: false });
   const set = await checkedValues(values);
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
     const video = found(await videoById(trx, id, true), 'video');
+    const { seriesId, title, ...fields } = given;
+    const captions = fields.captions && (await captionsOf(trx, id)).map((track) => track.id);
+    const now = { ...video, captions };
+    // All are looked at before any is changed, so that a page may send the same once more.
+    for (const field of Object.keys(set) as DefaultField[]) checkUnchanged(on, field, video.own[field], set[field]);
+    for (const field of Object.keys(given) as (keyof typeof given)[]) {
+      if (given[field] !== undefined) checkUnchanged(on, field, now[field], given[field]);
+    }
     for (const field of Object.keys(set) as DefaultField[]) await change(trx, id, field, video.own[field], set[field]);
-    const { seriesId, ...fields } = given;
+    if (title !== undefined && title !== video.title) {
+      const before = { title: video.title, titleFrom: video.titleFrom };
+      await change(trx, id, 'titled', before, { title, titleFrom: 'person' });
+    }
     for (const field of Object.keys(fields) as (keyof typeof fields)[]) {
-      if (fields[field] === undefined) continue;
-      const before = field === 'captions' ? (await captionsOf(trx, id)).map((track) => track.id) : video[field];
-      await change(trx, id, field, before ?? null, fields[field]);
+      if (fields[field] !== undefined) await change(trx, id, field, now[field] ?? null, fields[field]);
     }
     if (seriesId !== undefined) await putInSeries(trx, video, seriesId ?? undefined);
     await announce(trx, 'video', id);
@@ -110,6 +124,7 @@ async function putInSeries(trx: Database, video: Video, seriesId: string | undef
 const onChannelShape = object({
   channelId: idShape().required(),
   set: object().default(undefined),
+  on: madeOnShape,
   playlists: array(string().max(120).defined()).max(50).nullable(),
 }).noUnknown();
 
@@ -123,18 +138,22 @@ const ownWordsShape = object({
 /**
  * Sets words, fields of the layers or playlists for one channel alone; what is null, or an empty text, is taken from the
  * record again.
+ * @param input the channel, what is `set` for it, its playlists; and `on`, by field, what was set where the change was made
+ * @throws ChangedMeanwhile where such a field has another value now
  */
 export async function editOnChannel(id: string, input: unknown): Promise<void> {
-  const { channelId, playlists, set = {} } = await onChannelShape.validate(input, { stripUnknown: false });
+  const { channelId, playlists, on, set = {} } = await onChannelShape.validate(input, { stripUnknown: false });
   const { values, rest } = await partedValues(set);
   const words = await ownWordsShape.validate(rest, { stripUnknown: false });
   const given = { ...(await checkedValues(values)), ...words };
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
     found(await videoById(trx, id, true), 'video');
     const drop = found(
       (await dropsOf(trx, [id])).find((each) => each.channelId === channelId),
       'channel ticked for this video',
     );
+    const now = drop.own as Record<string, unknown>;
+    for (const [field, value] of Object.entries(given)) checkUnchanged(on, field, now[field], value || null);
     // Each field stands alone: what is set in one leaves the others as they are.
     const all = Object.entries({ ...drop.own, ...given });
     const own: OwnOnChannel = Object.fromEntries(
@@ -162,7 +181,7 @@ const isSame = (a: Marker, b: Marker | undefined) =>
 
 /** Puts markers and takes others away, with what changes beside them, all as one change that can be undone. */
 export async function changeMarkers(id: string, asked: MarkerChange, beside: WithMarkers = {}): Promise<void> {
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
     const video = found(await videoById(trx, id, true), 'video');
     const all = new Map((await markersOf(trx, id)).map((marker) => [marker.id, marker]));
     const put = asked.put.filter((marker) => !isSame(marker, all.get(marker.id)));
@@ -192,7 +211,7 @@ export async function changeMarkers(id: string, asked: MarkerChange, beside: Wit
 
 /** Ticks a channel for a video, or takes the tick back. @throws DeskError where it was sent there already */
 export async function tickChannel(id: string, channelId: string, ticked: boolean): Promise<void> {
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
     found(await videoById(trx, id, true), 'video');
     const there = (await dropsOf(trx, [id])).find((drop) => drop.channelId === channelId);
     if (ticked === (there !== undefined)) return;

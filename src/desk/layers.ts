@@ -122,6 +122,7 @@ export function wordsAt(
     links: named.links,
     missingLinks: named.missing,
     declarations: values,
+    meantBlanks: video.meantBlanks,
     names: {
       channel: channel.name,
       series: sent?.seriesName ?? kept.series.get(video.seriesId ?? '')?.name ?? '',

@@ -4,14 +4,18 @@ import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import { firstUndone, lastMade } from '@/store/changes';
 import { allChannels, type Channel } from '@/store/channels';
-import { betterCut } from '@/store/cuts';
+import { betterCut, sameCutElsewhere } from '@/store/cuts';
 import { database } from '@/store/database';
 import { type Drop, type DropEvent, dropsOf, eventsOf } from '@/store/drops';
 import { measurementOf } from '@/store/measurements';
-import { earlierVideos } from '@/store/videos';
+import { cutsOfRenditions } from '@/store/renditions';
+import { earlierVideos, videoById } from '@/store/videos';
+import { actionsFor } from './act-on-drop';
+import { changesSince } from './changes-since';
 import { inForceAt, sendsWith } from './layers';
 import { channelView, cutView, dropView } from './look';
 import { type MeantWords, meantWords } from './meant';
+import { seriesUsedLast } from './recognise';
 import { missingOf, profileAt, recordOf, type VideoRecord } from './record';
 import { recordValues, type TickedChannel } from './record-values';
 import { site } from './session';
@@ -31,6 +35,7 @@ function sheetChannel(
   drop: Drop | undefined,
   events: readonly DropEvent[],
   earlier: readonly string[],
+  cutAtSite: string | undefined,
 ): SheetChannel {
   const profile = profileAt(site(channel.site).profile, channel);
   const meant = meantWords(record, channel, drop, profile);
@@ -59,11 +64,15 @@ function sheetChannel(
     own: drop?.own ?? {},
     values: fields,
     beneath: drop ? inForceAt(record.layers, record.video, channel, { ...drop, own: {} }) : fields,
-    drop: drop && dropView(drop, profile.abilities.removes),
+    drop: drop && {
+      ...dropView(drop, record.cut, cutAtSite),
+      actions: actionsFor(drop, profile, meant.end),
+    },
     events: events
       .filter((event) => event.dropId === drop?.id)
       .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
-    ...sinceSent(record, channel, drop, meant, profile),
+    changes: changesSince(record, channel, drop, meant),
+    layersChanged: haveLayersChanged(record, channel, drop, meant, profile),
   };
 }
 
@@ -81,22 +90,17 @@ function textOfRecord(
   return { recordText, recordMoved: textOver !== undefined && textOver !== recordText };
 }
 
-/** Whether the record, or what the layers give, has changed since a drop's words went to the site. */
-function sinceSent(
+/** Whether defaults or links would give a drop something else today than they gave it when it was sent. */
+function haveLayersChanged(
   record: VideoRecord,
   channel: Channel,
   drop: Drop | undefined,
   meant: MeantWords,
   profile: SiteProfile,
-): Pick<SheetChannel, 'changedSince' | 'layersChanged'> {
-  if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) {
-    return { changedSince: false, layersChanged: false };
-  }
+): boolean {
+  if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return false;
   const anew = { ...drop, sentWith: sendsWith(record.layers, record.video, channel, drop) };
-  return {
-    changedSince: drop.sentWords !== meant.asText,
-    layersChanged: meantWords(record, channel, anew, profile).asText !== meant.asText,
-  };
+  return meantWords(record, channel, anew, profile).asText !== meant.asText;
 }
 
 /** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
@@ -117,6 +121,14 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     firstUndone(db, videoId),
     cut && measurementOf(db, cut.id),
   ]);
+  const [cutsAtSites, same] = await Promise.all([
+    cutsOfRenditions(
+      db,
+      drops.flatMap(({ renditionId }) => renditionId ?? []),
+    ),
+    cut && sameCutElsewhere(db, cut),
+  ]);
+  const sameVideo = same && (await videoById(db, same.videoId));
   const ticked = all.flatMap((channel): TickedChannel[] => {
     const drop = dropAt.get(channel.id);
     return drop ? [{ channel, drop, profile: profileAt(site(channel.site).profile, channel) }] : [];
@@ -124,6 +136,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
   const { values, marks } = recordValues(layers, video, ticked);
   const better = betterCut(cuts);
   const series = layers.series.get(video.seriesId ?? '');
+  const offer = series ? undefined : seriesUsedLast(layers.series.values());
   return {
     id: video.id,
     title: video.title,
@@ -131,18 +144,22 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     summary: video.summary,
     episode: video.episode,
     series: series && { id: series.id, name: series.name, from: video.seriesFrom ?? 'person' },
+    seriesOffer: offer && { id: offer.id, name: offer.name },
     allSeries: [...layers.series.values()].map(({ id, name }) => ({ id, name })),
     own: video.own,
     values,
     marks,
     shelf: layers.shelf,
     switchedOff: declarationsInForce(values).switchedOff,
-    chapterChoice: video.chapterChoice,
+    chapterChoice: record.choice,
+    chaptersChosen: video.chapterChoice ? 'here' : record.choice.colours.length > 0 ? 'by the series' : undefined,
+    meantBlanks: video.meantBlanks,
     timeLine: video.timeLine,
     markersVersion: video.markersVersion,
     updatedAt: video.updatedAt.toISOString(),
     cut: cut && cutView(cut),
     betterCut: better && cutView(better),
+    sameFile: sameVideo && { videoId: sameVideo.id, title: sameVideo.title },
     lengthBefore: lengthBefore(record),
     measured: measurement?.state,
     captions,
@@ -161,6 +178,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
         dropAt.get(channel.id),
         events,
         earlier.filter(({ channelId }) => channelId === channel.id).map(({ title }) => title),
+        cutsAtSites.get(dropAt.get(channel.id)?.renditionId ?? ''),
       ),
     ),
     canUndo: last !== undefined,

@@ -1,5 +1,5 @@
 import type { CutMeasures } from '@/core/delivery';
-import { boardGroup, STOPS, stopsBehind } from '@/core/drop';
+import { boardGroup, isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
 import { allChannels, type Channel, playlistsOf } from '@/store/channels';
@@ -8,25 +8,35 @@ import { type Database, database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import { markersOf } from '@/store/markers';
 import { measurementOf } from '@/store/measurements';
+import { cutsOfRenditions } from '@/store/renditions';
 import { allVideos, videoById } from '@/store/videos';
 import { found } from './desk-error';
 import { missingAt, profileAt, recordsOf } from './record';
-import { actionsFor } from './send';
 import { site } from './session';
 import type { BoardView, ChannelsView, ChannelView, CutView, DropView, MarkersView } from './views';
 
 export function cutView(cut: Cut): CutView {
   const { id, fileName, state, size, received, facts, refusal, fingerprint } = cut;
-  return { id, fileName, state, size, received, facts, refusal, fingerprint };
+  return { id, fileName, state, size, received, facts, refusal, fingerprint, stalled: isStalled(cut) };
 }
 
-export function dropView(drop: Drop, removes: boolean): DropView {
-  const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link } = drop;
+/** After how many seconds without a byte, and without a word of the page that brings it, a file needs a person. */
+const STALLED_SECONDS = 60;
+
+function isStalled({ state, heardAt }: Cut): boolean {
+  return state === 'arriving' && heardAt !== undefined && Date.now() - heardAt.getTime() > STALLED_SECONDS * 1000;
+}
+
+/** @param cutAtSite the cut that the file at the site was made from, where that is known */
+export function dropView(drop: Drop, inUse: Cut | undefined, cutAtSite: string | undefined): DropView {
+  const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
+  const there = state !== 'draft' && state !== 'removed' && state !== 'packing';
   return {
-    ...{ id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link },
+    ...{ id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo },
     stops: stopsBehind(state, snag),
     liveAt: drop.liveAt?.toISOString(),
-    actions: actionsFor(drop, removes),
+    overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, new Date()) : undefined,
+    otherFile: there && inUse?.state === 'ready' && cutAtSite !== undefined && cutAtSite !== inUse.id,
   };
 }
 
@@ -48,7 +58,10 @@ export async function lookAtBoard(): Promise<BoardView> {
   const [videos, channels] = await Promise.all([allVideos(db), allChannels(db)]);
   const ids = videos.map((video) => video.id);
   const [cuts, drops] = await Promise.all([cutsOf(db, ids), dropsOf(db, ids)]);
-  const removes = new Map(channels.map((channel) => [channel.id, site(channel.site).profile.abilities.removes]));
+  const cutsAtSites = await cutsOfRenditions(
+    db,
+    drops.flatMap(({ renditionId }) => renditionId ?? []),
+  );
   const byVideo = new Map<string, Drop[]>(ids.map((id) => [id, []]));
   for (const drop of drops) byVideo.get(drop.videoId)?.push(drop);
   const used = new Set(drops.map((drop) => drop.channelId));
@@ -56,19 +69,21 @@ export async function lookAtBoard(): Promise<BoardView> {
   return {
     channels: channels.map(channelView).filter((channel) => channel.connected || used.has(channel.id)),
     rows: videos.map((video) => {
-      const [cut, better] = [cutInUse(cuts.get(video.id)), betterCut(cuts.get(video.id))];
+      const [cut, better] = [cutInUse(cuts.get(video.id), video.cutId), betterCut(cuts.get(video.id))];
+      const coming = better ?? cut;
       const own = byVideo.get(video.id) ?? [];
+      const views = own.map((drop) => dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? '')));
       return {
         videoId: video.id,
         title: video.title,
-        group: boardGroup({ cut: better?.state ?? cut?.state ?? 'none', drops: own.map((drop) => drop.state) }),
+        group: boardGroup({
+          cut: coming && isStalled(coming) ? 'stalled' : (coming?.state ?? 'none'),
+          drops: views.map((view) => (view.overdue === undefined ? view.state : 'overdue')),
+        }),
         pictureId: video.pictureId,
         cut: cut && cutView(cut),
         betterCut: better && cutView(better),
-        drops: own.map((drop) => {
-          const view = dropView(drop, removes.get(drop.channelId) ?? false);
-          return { ...view, missing: missing.get(drop.id) ?? 0 };
-        }),
+        drops: views.map((view) => ({ ...view, missing: missing.get(view.id) ?? 0 })),
       };
     }),
   };

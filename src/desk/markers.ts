@@ -1,19 +1,23 @@
 import { array, boolean, number, object, string } from 'yup';
 import { mayBeCaptions } from '@/core/captions';
-import { exportedRange, isChosen, MARKER_KINDS, NO_CHOICE, type TimeLine, timeLineRate } from '@/core/chapters';
+import { MARKER_KINDS, type TimeLine, timeLineRate } from '@/core/chapters';
 import {
   decodeText,
   IMPORT_WAYS,
   type ImportWay,
   importEffect,
+  looksLikeTable,
   MARKER_WRITERS,
   type MarkerFile,
   type MarkerFinding,
   type MarkerFormat,
+  type ReadMarker,
   type ReadOptions,
+  marker as readMarker,
   readMarkerFile,
   type TableColumns,
   TIMECODED_FORMATS,
+  tableDropsFrames,
   tableHead,
   type WrittenFormat,
 } from '@/core/markers';
@@ -39,6 +43,8 @@ import { videoById } from '@/store/videos';
 import { DeskError, found } from './desk-error';
 import { changeMarkers } from './edit-video';
 import { idShape } from './id-shape';
+import { checkUnchanged, type MadeOn } from './made-on';
+import { recordOf } from './record';
 
 /** What was found in a marker file, and what taking it would do in each way. */
 export interface MarkerPreview {
@@ -93,14 +99,15 @@ async function readFor(videoId: string, source: MarkerSource, input: unknown) {
     return { ...of, read: () => file, table: undefined, captions: false };
   }
   const text = decodeText(source);
-  const isTable = /\.[ct]sv$/i.test(fileName) || columns !== undefined;
+  const isTable = /\.[ct]sv$/i.test(fileName) || columns !== undefined || looksLikeTable(text);
   const head = isTable ? tableHead(text) : undefined;
   const table = head && { rows: head.rows, columns: columns ?? head.columns };
   // An EDL says with FCM whether it counts drop-frame; elsewhere the sign before the frames tells.
   const { startFrame, dropFrame } = video.timeLine;
-  const options: ReadOptions = { rate: timeLineRate(exact, { dropFrame: dropFrame || DROP_FRAME.test(text) }) };
+  const drops = table ? tableDropsFrames(text, table.columns) : DROP_FRAME.test(text);
+  const options: ReadOptions = { rate: timeLineRate(exact, { dropFrame: dropFrame || drops }) };
   if (isTable && startFrame > 0 && options.rate) options.start = timecodeOfFrame(startFrame, options.rate);
-  const read = () => onTimeLine(readMarkerFile(source, options, table?.columns), video.timeLine, exact);
+  const read = () => onTimeLine(readMarkerFile(source, options, table?.columns, fileName), video.timeLine, exact);
   return { ...of, read, table, captions: mayBeCaptions(text) };
 }
 
@@ -159,8 +166,8 @@ const MOST_MARKERS = 20_000;
 const wayShape = string().oneOf(IMPORT_WAYS).default('replace').required();
 
 /**
- * Takes the markers of a file onto a video's time line, with what the file says of that. Where the video has no choice of
- * colours that occur, and there is only one colour, that one is taken to be for viewers; of several, a person chooses.
+ * Takes the markers of a file onto a video's time line, with what the file says of that. Which of them are for viewers, a
+ * person or the series says: a note to the team has a colour, too.
  * @throws MarkerFileError naming the line that cannot be read
  */
 export async function importMarkers(
@@ -180,8 +187,6 @@ export async function importMarkers(
       `A video has at most ${most} markers. Take only a colour of them out of the edit.`,
     );
   }
-  const colours = [...new Set(file.markers.map((marker) => marker.colour))];
-  const chosen = video.chapterChoice.colours.some((colour) => colours.includes(colour)) || way !== 'replace';
   const kinds = new Map(there.map((marker) => [marker.id, marker.kind]));
   const put = [
     ...fresh.map(
@@ -199,10 +204,7 @@ export async function importMarkers(
   await changeMarkers(
     videoId,
     { put, remove: gone },
-    {
-      chapterChoice: chosen ? undefined : { ...NO_CHOICE, colours: colours.length === 1 ? colours : [] },
-      timeLine: known ? startingAt(video.timeLine, file, exact) : undefined,
-    },
+    { timeLine: known ? startingAt(video.timeLine, file, exact) : undefined },
   );
   return { markers: file.markers.length, findings: file.findings };
 }
@@ -225,6 +227,7 @@ const editShape = object({
       note: string().max(10_000).defined(),
       colour: string().max(40).defined(),
       kind: string().oneOf(MARKER_KINDS).default('by choice'),
+      on: object().default(undefined),
     }).noUnknown(),
   )
     .max(MOST_MARKERS)
@@ -233,46 +236,61 @@ const editShape = object({
 }).noUnknown();
 
 /**
- * Adds, changes and takes away markers by hand, all as one change. The first marker of a video that nobody has chosen
- * colours for brings its colour's choice with it: who puts it down by hand wants it to be seen.
+ * Adds, changes and takes away markers by hand, all as one change. Which of them are for viewers is another thing to say.
  * @throws DeskError where a marker that is not said to be new is gone
  */
 export async function editMarkers(videoId: string, input: unknown): Promise<void> {
   const { put, remove } = await editShape.validate(input, { stripUnknown: false });
   const db = database();
-  const video = found(await videoById(db, videoId), 'video');
+  found(await videoById(db, videoId), 'video');
   const there = new Map((await markersOf(db, videoId)).map((marker) => [marker.id, marker]));
-  const markers = put.map(({ isNew, time, ...words }): Marker => {
-    const old = there.get(words.id);
+  const markers = put.map(({ isNew, on, ...given }): Marker => {
+    const old = there.get(given.id);
     if (!old && !isNew) throw new DeskError('not found', 'The marker is gone meanwhile.');
+    const { time, ...words } = old && on ? overOthers(old, given, on) : given;
     const fresh: Pick<Marker, 'length' | 'on'> = { length: ZERO, on: 'timeline' };
     return { ...fresh, ...old, ...words, time: fraction(time.num, time.den) };
   });
-  const first = there.size === 0 && video.chapterChoice.colours.length === 0 ? markers[0] : undefined;
-  const chapterChoice = first && { ...video.chapterChoice, colours: [first.colour] };
-  await changeMarkers(videoId, { put: markers, remove: remove.filter((id) => there.has(id)) }, { chapterChoice });
+  await changeMarkers(videoId, { put: markers, remove: remove.filter((id) => there.has(id)) });
 }
 
-/** A video's markers, all or only those that viewers see, as the text of a file. */
+type MarkerWords = Pick<Marker, 'id' | 'time' | 'name' | 'note' | 'colour' | 'kind'>;
+
+/** A marker's change laid over what others have changed of it: fields that it leaves as they were are as they are now. */
+function overOthers(old: Marker, given: MarkerWords, on: MadeOn): MarkerWords {
+  const fields = Object.keys(on).filter((field) => field in given) as (keyof MarkerWords)[];
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  const untouched = fields.filter((field) => same(given[field], on[field]));
+  for (const field of fields) {
+    if (!untouched.includes(field)) checkUnchanged(on, field, old[field], given[field], old.id);
+  }
+  return { ...given, ...Object.fromEntries(untouched.map((field) => [field, old[field]])) };
+}
+
+/** A video's markers, or its chapters alone, as the text of a file. @throws DeskError where there is nothing to export */
 export async function exportMarkers(videoId: string, format: string, chaptersOnly: boolean): Promise<string> {
   if (!Object.hasOwn(MARKER_WRITERS, format))
     throw new DeskError('not taken', `Markers cannot be written as “${format}”.`);
-  const db = database();
-  const video = found(await videoById(db, videoId), 'video');
-  const all = await markersOf(db, videoId);
-  const cut = (await cutsInUse(db, [videoId])).get(videoId);
-  const { from, to } = exportedRange(video.timeLine, cut?.facts?.duration);
-  const inside = ({ time }: Marker) => compare(time, from) >= 0 && (!to || compare(time, to) < 0);
-  const wanted = chaptersOnly ? all.filter((marker) => isChosen(marker, video.chapterChoice) && inside(marker)) : all;
+  const { video, cut, markers: all, chapters, range } = await recordOf(database(), videoId);
   // All markers go back to the edit where they stood in it; what counts from the start of the file cannot lie before it.
   const onTimeLine = !chaptersOnly && TIMECODED_FORMATS.has(format);
-  const markers = wanted
-    .map((marker) => ({ ...marker, hidden: marker.kind === 'note' }))
-    .map((marker) => (onTimeLine ? marker : { ...marker, time: minus(marker.time, from) }))
-    .filter(({ time }) => time.num >= 0)
-    .sort((a, b) => compare(a.time, b.time));
-  if (markers.length === 0) throw new DeskError('not now', 'There is nothing to export yet.');
+  const end = range.to && minus(range.to, range.from);
+  const byId = new Map(all.map((marker) => [marker.id, marker]));
+  const wanted: ReadMarker[] = chaptersOnly
+    ? chapters.map(({ markerId, time, title }) => {
+        const from = byId.get(markerId ?? '');
+        return { ...readMarker({ time, name: title }), note: from?.note ?? '', colour: from?.colour ?? '' };
+      })
+    : all.map(({ kind, id: _, ...marker }) => {
+        const time = onTimeLine ? marker.time : minus(marker.time, range.from);
+        return { ...marker, time, hidden: kind === 'note' };
+      });
+  const markers = wanted.filter(({ time }) => time.num >= 0).sort((a, b) => compare(a.time, b.time));
+  if (markers.length === 0) {
+    const what = chaptersOnly ? 'No marker is a chapter yet; choose the colour first.' : 'There are no markers yet.';
+    throw new DeskError('not now', what);
+  }
   const startFrame = onTimeLine ? video.timeLine.startFrame : 0;
   const rate = timeLineRate(cut?.facts?.video.rate ?? { num: 25, den: 1 }, video.timeLine);
-  return MARKER_WRITERS[format as WrittenFormat]({ rate, startFrame, markers });
+  return MARKER_WRITERS[format as WrittenFormat]({ rate, startFrame, markers, end: onTimeLine ? undefined : end });
 }

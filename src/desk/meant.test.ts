@@ -1,5 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { NO_CHOICE } from '@/core/chapters';
 import type { LayerValues } from '@/core/defaults';
+import { PRIVACIES } from '@/core/delivery';
+import { ZERO } from '@/core/time';
 import { fieldgateProfile } from '@/sites/fieldgate/profile';
 import { lanternfoldProfile } from '@/sites/lanternfold/profile';
 import { pipwireProfile } from '@/sites/pipwire/profile';
@@ -14,12 +17,15 @@ const at = { num: 3, den: 1 };
 /** A record with these values set on the video, and with a picture and captions. */
 const recordOf = (own: LayerValues, text: Partial<VideoRecord['video']> = {}): VideoRecord =>
   ({
-    video: { title: 'Keel', summary: 'Two lines.', episode: '', own, createdAt: new Date(0), ...text },
+    video: { title: 'Keel', summary: 'Two lines.', episode: '', own, meantBlanks: [], createdAt: new Date(0), ...text },
     cuts: [],
     markers: [],
     chapters: [],
     leftOut: [],
-    picture: { digest: 'abc', moment: at },
+    picture: { digest: 'abc', moment: at, width: 1920, height: 1080, size: 9, type: 'image/jpeg' },
+    forms: [],
+    choice: NO_CHOICE,
+    range: { from: ZERO, to: undefined },
     captions: [{ id: 'c1', language: 'en', fileName: '', findings: [] }],
     layers: {
       defaults: new Map(),
@@ -35,16 +41,24 @@ const meant = (own: LayerValues, given: Partial<Drop> = {}, profile = lanternfol
 
 describe('what a site is meant to get', () => {
   it('is closed first where everyone is to see it, and opens by itself only where that is wished', () => {
-    expect(meant({ privacy: 'everyone' })).toMatchObject({ privacy: 'private', wanted: 'everyone', opensAlone: true });
+    expect(meant({ privacy: 'everyone' })).toMatchObject({ privacy: 'private', end: 'everyone', opensAlone: true });
     expect(meant({ privacy: 'everyone', release: 'on my word' }).opensAlone).toBe(false);
-    expect(meant({ privacy: 'link' })).toMatchObject({ privacy: 'link', opensAlone: false });
-    expect(meant({}).wanted).toBe('private');
-    expect(meant({ privacy: 'everyone' }, { state: 'live', liveAt: new Date() }).privacy).toBe('everyone');
+    expect(meant({ privacy: 'link' })).toMatchObject({ privacy: 'private', end: 'link', opensAlone: true });
+    expect(meant({}).end).toBe('private');
+    expect(meant({ privacy: 'everyone' }, { state: 'live', openedTo: 'everyone' }).privacy).toBe('everyone');
+  });
+
+  it('is shown to fewer people at once where the record says so, whatever it was opened to', () => {
+    for (const end of PRIVACIES) {
+      const { privacy } = meant({ privacy: end }, { state: 'live', openedTo: 'everyone', liveAt: new Date() });
+      expect(privacy).toBe(end);
+    }
+    expect(meant({ privacy: 'everyone' }, { state: 'live', openedTo: 'private' }).privacy).toBe('private');
   });
 
   it('is the same text before and after it was opened, so that opening is no change', () => {
     const before = meant({ privacy: 'everyone' }, { state: 'held' }).asText;
-    expect(meant({ privacy: 'everyone' }, { state: 'live', liveAt: new Date() }).asText).toBe(before);
+    expect(meant({ privacy: 'everyone' }, { state: 'live', openedTo: 'everyone' }).asText).toBe(before);
     expect(meant({ privacy: 'everyone', tags: { way: 'add', items: ['oak'] } }).asText).not.toBe(before);
   });
 
@@ -81,7 +95,7 @@ describe('what a site is meant to get', () => {
 describe('what proofing expects to read back', () => {
   it('is what the site shows at all', () => {
     const showing = meantShowing(
-      meant({ privacy: 'link', tags: { way: 'add', items: ['oak'] } }),
+      meant({ privacy: 'link', tags: { way: 'add', items: ['oak'] } }, { openedTo: 'link' }),
       lanternfoldProfile,
       'f1',
     );

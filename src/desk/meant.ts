@@ -1,12 +1,22 @@
+import { type Chapter, chaptersFromMarkers, NO_CHOICE } from '@/core/chapters';
 import { type Declarations, declarationsInForce } from '@/core/declarations';
 import { valuesOf } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
-import { type FittedWords, type Showing, type SiteWords, wordsForSite } from '@/core/drop';
+import {
+  type End,
+  type FittedWords,
+  mayGoToEnd,
+  privacyBeforeProof,
+  type Showing,
+  type SiteWords,
+  wordsForSite,
+} from '@/core/drop';
 import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
 import { inForceAt, playlistsAt, wordsAt } from './layers';
+import { pictureAt } from './picture-at';
 import type { VideoRecord } from './record';
 
 /** What a site is meant to get beside the file. */
@@ -16,10 +26,10 @@ export interface MeantWords {
   fitted: FittedWords;
   declarations: Declarations;
   /** Who is to see it in the end. */
-  wanted: Privacy;
+  end: End;
   /** Whether it opens by itself once it is proofed. */
   opensAlone: boolean;
-  /** The privacy in which the video stands until it is opened, or 'everyone' where it has been. */
+  /** Who may see it until it is proofed. */
   privacy: Privacy;
   playlists: string[];
   /** Titles of playlists that the channel has none of. */
@@ -34,7 +44,13 @@ export interface MeantWords {
 }
 
 /** What of a drop its words depend on. */
-export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'liveAt'>;
+export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'openedTo'>;
+
+/** The chapters on a channel: where nobody chose for the video, by the colours that hold there. */
+function chaptersAt({ video, choice, chapters, markers, range }: VideoRecord, colours: readonly string[]): Chapter[] {
+  if (video.chapterChoice || JSON.stringify(choice.colours) === JSON.stringify(colours)) return chapters;
+  return chaptersFromMarkers(markers, { ...NO_CHOICE, colours: [...colours] }, range).chapters;
+}
 
 /** What a drop's site is meant to get, from the record as it is now, and the layers as they were when it was sent. */
 export function meantWords(
@@ -43,15 +59,16 @@ export function meantWords(
   drop: MeantDrop | undefined,
   profile: SiteProfile,
 ): MeantWords {
-  const { video, chapters, cut, picture, captions, layers } = record;
+  const { video, cut, captions, layers } = record;
+  const picture = pictureAt(record, profile);
   const values = valuesOf(inForceAt(layers, video, channel, drop));
   const from = wordsAt(layers, video, channel, drop);
+  const chapters = chaptersAt(record, values.chapterColours);
   const fitted = wordsForSite(from, drop?.own ?? {}, chapters, cut?.facts?.duration, profile);
   const lost = from.missingLinks.map((name) => `There is no link “${name}” on the shelf`);
   const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
-  const wanted = values.privacy;
-  // Closed first: a video for everyone waits as private until it is proofed.
-  const privacy = drop?.liveAt ? 'everyone' : wanted === 'link' ? 'link' : 'private';
+  const end = values.privacy;
+  const privacy = privacyBeforeProof(drop?.openedTo, end);
   const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
   const meant = {
     words: fitted.words,
@@ -64,13 +81,19 @@ export function meantWords(
   return {
     ...meant,
     fitted: { ...fitted, findings },
-    wanted,
+    end,
     declarations: declarationsInForce(values).declarations,
-    opensAlone: wanted === 'everyone' && values.release === 'by itself',
+    // Of a release, only a video for everyone has one; a site that opens by itself asks nobody.
+    opensAlone: profile.opensItself || end !== 'everyone' || values.release === 'by itself',
     unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
     // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
-    asText: JSON.stringify({ ...meant, privacy: wanted }),
+    asText: JSON.stringify({ ...meant, privacy: end }),
   };
+}
+
+/** Whether a drop that is proofed may go on to its end, or is held for a person's word. */
+export function goesToEnd({ end, opensAlone }: MeantWords, drop: Pick<Drop, 'openedTo' | 'openAsked'>): boolean {
+  return mayGoToEnd({ end, opensAlone, openedTo: drop.openedTo, openAsked: drop.openAsked });
 }
 
 /** What proofing expects the site to show. */

@@ -7,10 +7,11 @@ import {
   type LayerValues,
   type ListValue,
 } from '@/core/defaults';
-import { database } from '@/store/database';
+import { transaction } from '@/store/database';
 import { defaultsOf, type LayerKey } from '@/store/defaults';
 import { type Drop, dropsOf } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { lockThing } from '@/store/locks';
 import { type Video, videoById } from '@/store/videos';
 import { change, type FieldValue } from './changes';
 import { layerKey } from './defaults';
@@ -47,7 +48,7 @@ function merged(there: unknown, value: unknown, field: DefaultField): unknown {
 export async function moveUp(id: string, input: unknown): Promise<Reached[]> {
   const { to, toChannel, channelId, ...given } = await moveShape.validate(input, { stripUnknown: false });
   const field = given.field as DefaultField;
-  return database().transaction(async (trx) => {
+  return transaction(async (trx) => {
     const video = found(await videoById(trx, id, true), 'video');
     const drop = channelId ? (await dropsOf(trx, [id])).find((each) => each.channelId === channelId) : undefined;
     const own: LayerValues = channelId ? found(drop, 'channel ticked for this video').own : video.own;
@@ -56,6 +57,7 @@ export async function moveUp(id: string, input: unknown): Promise<Reached[]> {
     const taken = takenFrom(video, drop, field);
     const target = to === 'video' ? undefined : { layer: to, owner: ownerOf(to, video, toChannel ?? channelId) };
     const key = target && (await layerKey(trx, target));
+    if (key) await lockThing(trx, key.owner);
     const there = key ? (await defaultsOf(trx, key, true))[field] : video.own[field];
     const put = (next: unknown): FieldValue => (key ? inLayer(key, field, next) : { field, value: next ?? null });
     return reachOf(trx, async () => {

@@ -20,10 +20,10 @@ function partsOf(was: unknown, is: unknown, path = ''): string[] | undefined {
   return parts.every((each) => each !== undefined) ? parts.flat() : undefined;
 }
 
-const read = ({ before, after }: Step) => partsOf(JSON.parse(before), JSON.parse(after))?.join();
+const read = ({ before, after }: Step) => partsOf(JSON.parse(before), JSON.parse(after));
 
-/** Whether a change goes on with the last one: from where that ended, and in the same parts. */
+/** Whether a change goes on with the last one: from where that ended, and in no part that it had not touched. */
 export function goesOn(last: Step, next: Step): boolean {
-  const parts = read(next);
-  return last.after === next.before && parts !== undefined && read(last) === parts;
+  const [earlier, parts] = [read(last), read(next)];
+  return last.after === next.before && parts !== undefined && parts.every((part) => earlier?.includes(part) ?? false);
 }

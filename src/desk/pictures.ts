@@ -7,16 +7,16 @@ import sharp from 'sharp';
 import { number, object } from 'yup';
 import type { PictureHabit } from '@/core/defaults';
 import { compare, type Fraction, fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
-import { takeFrame } from '@/media/frames';
+import { makeWide, takeFrame } from '@/media/frames';
 import { drawTitle } from '@/media/title-layout';
 import { allChannels } from '@/store/channels';
 import { type Cut, cutsInUse } from '@/store/cuts';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
 import { dropsOf } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
-import { makePicture, type Picture, pictureById } from '@/store/pictures';
+import { forgetOldHabits, makePicture, type Picture, pictureById } from '@/store/pictures';
 import { setVideo, videoById } from '@/store/videos';
 import { change, type FieldValue } from './changes';
 import { DeskError, found } from './desk-error';
@@ -32,7 +32,7 @@ const TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', we
 
 /** Takes a person's own picture as the thumbnail. @throws DeskError where it is none, or larger than LARGEST_PICTURE */
 export async function bringPicture(videoId: string, bytes: Readable): Promise<void> {
-  const facts = { videoId, source: 'file', moment: undefined, byHabit: false } as const;
+  const facts = { videoId, source: 'file', moment: undefined, byHabit: false, formOf: undefined } as const;
   await editVideo(videoId, { pictureId: await keepPicture(facts, bytes) });
 }
 
@@ -44,9 +44,30 @@ export async function takeFrameAsPicture(videoId: string, input: unknown): Promi
   const cut = (await cutsInUse(database(), [videoId])).get(videoId);
   if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before a frame can be taken.');
   await withFrame(cut, fraction(Math.round(seconds * 1e6), 1_000_000), async (file, moment) => {
-    const pictureId = await keepPicture({ videoId, source: 'frame', moment, byHabit: false }, createReadStream(file));
-    await editVideo(videoId, { pictureId });
+    await editVideo(videoId, { pictureId: await keepForms(file, { videoId, moment, byHabit: false }) });
   });
+}
+
+/**
+ * Keeps a frame as the 16:9 picture that most sites want, and, of a cut of another shape, in that shape, too. The id of the
+ * first is returned.
+ * @param finish draws over each of them, into another file
+ */
+async function keepForms(
+  frame: string,
+  facts: Pick<Picture, 'videoId' | 'moment' | 'byHabit'>,
+  finish: (from: string, to: string) => Promise<string> = async (from) => from,
+): Promise<string> {
+  const folder = path.dirname(frame);
+  const wide = path.join(folder, 'wide.jpg');
+  const another = await makeWide(frame, wide);
+  const keep = async (file: string, name: string, formOf: string | undefined) => {
+    const done = await finish(file, path.join(folder, name));
+    return keepPicture({ ...facts, source: 'frame', formOf }, createReadStream(done));
+  };
+  const id = await keep(wide, 'wide-done.jpg', undefined);
+  if (another) await keep(frame, 'own-done.jpg', id);
+  return id;
 }
 
 /** Takes the frame nearest to a moment into a file that is there while `use` runs; `use` gets its exact time. */
@@ -63,7 +84,7 @@ async function withFrame(
   const folder = await mkdtemp(path.join(os.tmpdir(), 'kettle-frame-'));
   try {
     const target = path.join(folder, 'frame.jpg');
-    await takeFrame(files().localPath(cut.fileKey), target, moment, exact, video.width);
+    await takeFrame(files().localPath(cut.fileKey), target, moment, exact);
     await use(target, moment);
   } finally {
     await rm(folder, { recursive: true, force: true });
@@ -72,7 +93,7 @@ async function withFrame(
 
 /** Goes back to the picture that the site makes by itself; a habit of the layers no longer holds for this video. */
 export async function dropPicture(videoId: string): Promise<void> {
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
     const { pictureId, own } = found(await videoById(trx, videoId, true), 'video');
     const fields = (id: string | null, picture: PictureHabit | null): FieldValue[] => [
       { field: 'pictureId', value: id },
@@ -101,7 +122,7 @@ async function habitNow(videoId: string) {
     return channel ? [{ channel, drop, profile: site(channel.site).profile }] : [];
   });
   const habit = recordValues(record.layers, video, ticked).values.picture;
-  return { habit, cut, title: video.title, hasPicture: picture !== undefined };
+  return { habit, cut, title: video.title, pictureId: video.pictureId };
 }
 
 /**
@@ -112,25 +133,31 @@ export async function makeHabitPicture(videoId: string): Promise<void> {
   const db = database();
   const wanted = await habitNow(videoId);
   if (!wanted) return;
-  const { habit, cut, title, hasPicture } = wanted;
-  if (habit.way === 'none') {
-    if (hasPicture) await setVideo(db, videoId, { pictureId: undefined });
-  } else {
+  const { habit, cut, title, pictureId } = wanted;
+  let fresh: string | undefined;
+  if (habit.way !== 'none') {
     await withFrame(cut, habit.at, async (file, moment) => {
-      const facts = { videoId, source: 'frame', moment, byHabit: true } as const;
-      const drawn = habit.way === 'layout' ? path.join(path.dirname(file), 'titled.jpg') : file;
-      if (habit.way === 'layout') await drawTitle(file, drawn, title, habit.band);
-      // What was asked for anew meanwhile is made by whoever took that up, and must not be put back.
-      const now = await habitNow(videoId);
-      if (!now || JSON.stringify([now.habit, now.title]) !== JSON.stringify([habit, title])) return;
-      await setVideo(db, videoId, { pictureId: await keepPicture(facts, createReadStream(drawn)) });
+      fresh = await keepForms(file, { videoId, moment, byHabit: true }, async (from, to) => {
+        if (habit.way !== 'layout') return from;
+        await drawTitle(from, to, title, habit.band);
+        return to;
+      });
     });
   }
+  await transaction(async (trx) => {
+    // A person who chooses a picture meanwhile waits here, or has chosen already.
+    const video = await videoById(trx, videoId, true);
+    const now = await habitNow(videoId);
+    const same = now && JSON.stringify([now.habit, now.title]) === JSON.stringify([habit, title]);
+    if (same && video?.pictureId === pictureId) await setVideo(trx, videoId, { pictureId: fresh });
+  });
+  // What was made in vain goes as well as what it takes the place of.
+  for (const key of await forgetOldHabits(db, videoId)) await files().remove(key);
   await announce(db, 'video', videoId);
 }
 
 async function keepPicture(
-  facts: Pick<Picture, 'videoId' | 'source' | 'moment' | 'byHabit'>,
+  facts: Pick<Picture, 'videoId' | 'source' | 'moment' | 'byHabit' | 'formOf'>,
   bytes: Readable,
 ): Promise<string> {
   const db = database();

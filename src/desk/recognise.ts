@@ -1,13 +1,13 @@
 import { seriesForFile } from '@/core/defaults';
 import { titleFromFileName } from '@/core/words';
 import { allChannels } from '@/store/channels';
-import type { Database } from '@/store/database';
+import { type Database, database } from '@/store/database';
 import { defaultsOf } from '@/store/defaults';
 import { dropsOf } from '@/store/drops';
-import { allSeries } from '@/store/series';
+import { allSeries, type Series } from '@/store/series';
 import type { Video } from '@/store/videos';
 
-/** What a file's name tells of the video: its series by the patterns, or else the series used last; title and episode. */
+/** What a file's name tells of the video: its series, title and episode. A name that fits no pattern has no series. */
 export async function recogniseFile(
   db: Database,
   fileName: string,
@@ -18,10 +18,18 @@ export async function recogniseFile(
     const { title, episode = '' } = known.parts;
     return { title, episode, seriesId: known.series.id, seriesFrom: 'file' };
   }
-  const title = titleFromFileName(fileName);
-  const used = all.filter((series) => series.lastUsedAt !== undefined);
-  const [last] = used.sort((a, b) => Number(b.lastUsedAt) - Number(a.lastUsedAt));
-  return { title, episode: '', seriesId: last?.id, seriesFrom: last && 'last used' };
+  return { title: titleFromFileName(fileName), episode: '', seriesId: undefined, seriesFrom: undefined };
+}
+
+/** The series that a file's name tells, by its id; undefined where no pattern fits. */
+export async function seriesOfFile(fileName: string): Promise<string | undefined> {
+  return seriesForFile(fileName, await allSeries(database()))?.series.id;
+}
+
+/** The series that a video was put in last: an offer for one that is in none, never given by itself. */
+export function seriesUsedLast(all: Iterable<Series>): Series | undefined {
+  const used = [...all].filter((series) => series.lastUsedAt !== undefined);
+  return used.sort((a, b) => Number(b.lastUsedAt) - Number(a.lastUsedAt))[0];
 }
 
 /**

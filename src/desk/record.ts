@@ -1,4 +1,13 @@
-import { type Chapter, chaptersFromMarkers, exportedRange, type LeftOut } from '@/core/chapters';
+import {
+  type Chapter,
+  type ChapterChoice,
+  chaptersFromMarkers,
+  type ExportedRange,
+  exportedRange,
+  type LeftOut,
+  NO_CHOICE,
+} from '@/core/chapters';
+import { fieldInForce } from '@/core/defaults';
 import { type Missing, missingFor } from '@/core/drop';
 import type { SiteProfile } from '@/sites/contract';
 import { type CaptionTrack, captionsOfVideos } from '@/store/captions';
@@ -6,11 +15,12 @@ import type { Channel } from '@/store/channels';
 import { type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import type { Database } from '@/store/database';
 import { type Marker, markersByVideo } from '@/store/markers';
-import { type Picture, picturesById } from '@/store/pictures';
+import { formsOf, type Picture, picturesById } from '@/store/pictures';
 import { type Video, videosById } from '@/store/videos';
 import { found } from './desk-error';
-import { type KeptLayers, keptLayers } from './layers';
+import { type KeptLayers, keptLayers, layersAt } from './layers';
 import { type MeantDrop, type MeantWords, meantWords } from './meant';
+import { pictureAt } from './picture-at';
 
 /** A video's record with everything that is worked out from it. */
 export interface VideoRecord {
@@ -20,10 +30,16 @@ export interface VideoRecord {
   /** All cuts, oldest first. */
   cuts: Cut[];
   markers: Marker[];
+  /** The part of the time line that was exported. */
+  range: ExportedRange;
+  /** Which markers are for viewers, as the video and its series say. */
+  choice: ChapterChoice;
   chapters: Chapter[];
   /** Chosen markers that become no chapter, with why. */
   leftOut: LeftOut[];
   picture: Picture | undefined;
+  /** The same picture in other shapes. */
+  forms: Picture[];
   captions: CaptionTrack[];
   layers: KeptLayers;
 }
@@ -36,28 +52,36 @@ export async function recordOf(db: Database, videoId: string): Promise<VideoReco
 /** Reads the whole records of videos, in a handful of queries however many there are. */
 export async function recordsOf(db: Database, videoIds: readonly string[]): Promise<Map<string, VideoRecord>> {
   const videos = await videosById(db, videoIds);
-  const [layers, cuts, markers, captions, pictures] = await Promise.all([
+  const pictureIds = videos.flatMap((video) => video.pictureId ?? []);
+  const [layers, cuts, markers, captions, pictures, forms] = await Promise.all([
     keptLayers(db),
     cutsOf(db, videoIds),
     markersByVideo(db, videoIds),
     captionsOfVideos(db, videoIds),
-    picturesById(
-      db,
-      videos.flatMap((video) => video.pictureId ?? []),
-    ),
+    picturesById(db, pictureIds),
+    formsOf(db, pictureIds),
   ]);
   const record = (video: Video): VideoRecord => {
     const own = { cuts: cuts.get(video.id) ?? [], markers: markers.get(video.id) ?? [] };
-    const cut = cutInUse(own.cuts);
+    const cut = cutInUse(own.cuts, video.cutId);
     const range = exportedRange(video.timeLine, cut?.facts?.duration);
+    const choice = chapterChoiceOf(video, layers);
     return {
-      ...{ ...own, video, cut, layers },
-      ...chaptersFromMarkers(own.markers, video.chapterChoice, range),
+      ...{ ...own, video, cut, layers, range, choice },
+      ...chaptersFromMarkers(own.markers, choice, range),
       picture: pictures.get(video.pictureId ?? ''),
+      forms: forms.get(video.pictureId ?? '') ?? [],
       captions: captions.filter((track) => track.videoId === video.id),
     };
   };
   return new Map(videos.map((video) => [video.id, record(video)]));
+}
+
+/** Which markers of a video are for viewers: as a person chose for it, or else by the colours that its series names. */
+export function chapterChoiceOf(video: Video, layers: KeptLayers): ChapterChoice {
+  if (video.chapterChoice) return video.chapterChoice;
+  const colours = fieldInForce('chapterColours', layersAt(layers, video)).value as string[];
+  return { ...NO_CHOICE, colours };
 }
 
 /** What a channel takes: as its site does, but adverts only where it may earn. */
@@ -79,9 +103,10 @@ export function missingAt(
 
 /** The same of words that are fitted already. */
 export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteProfile): Missing[] {
-  const { cut, picture } = record;
-  const { fitted, wanted, declarations } = meant;
+  const { cut } = record;
+  const picture = pictureAt(record, profile);
+  const { fitted, end, declarations } = meant;
   const facts = cut?.facts;
   const cutRefused = cut ? cut.refusal : 'There is no cut yet';
-  return missingFor({ fitted, declarations, privacy: wanted, facts, cutRefused, picture }, profile);
+  return missingFor({ fitted, declarations, privacy: end, facts, cutRefused, picture }, profile);
 }

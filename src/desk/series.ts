@@ -1,9 +1,10 @@
 import { object, string } from 'yup';
 import { type LayerValues, patternFinding } from '@/core/defaults';
-import { type Database, database } from '@/store/database';
+import { type Database, database, transaction } from '@/store/database';
 import { defaultsOf, setDefaults } from '@/store/defaults';
 import { announce } from '@/store/feed';
 import { newId } from '@/store/ids';
+import { lockThing } from '@/store/locks';
 import { allSeries, type Series, seriesById } from '@/store/series';
 import { videosOfSeries } from '@/store/videos';
 import { change, SERIES_SUBJECT } from './changes';
@@ -46,13 +47,18 @@ async function putSeries(
 export async function newSeries(input: unknown): Promise<string> {
   const { name, pattern = '' } = await wordsShape.validate(input, { stripUnknown: false });
   if (!name) throw new DeskError('not taken', 'Give the series a name.');
-  return database().transaction((trx) => putSeries(trx, { name, pattern }, {}));
+  return transaction(async (trx) => {
+    await lockThing(trx, SERIES_SUBJECT);
+    return putSeries(trx, { name, pattern }, {});
+  });
 }
 
 /** Sets a series' name, or the pattern of its files' names. */
 export async function editSeries(id: string, input: unknown): Promise<Reached[]> {
   const words = await wordsShape.validate(input, { stripUnknown: false });
-  return database().transaction(async (trx) => {
+  return transaction(async (trx) => {
+    await lockThing(trx, SERIES_SUBJECT);
+    await lockThing(trx, id);
     const { name, pattern } = found(await seriesById(trx, id), 'series');
     if (words.name) await nameIsFree(trx, words.name, id);
     const after = { id, name: words.name ?? name, pattern: words.pattern ?? pattern };
@@ -65,7 +71,8 @@ export async function editSeries(id: string, input: unknown): Promise<Reached[]>
 
 /** Makes a series with the defaults of another and no pattern, so that no file fits both; its id is returned. */
 export async function duplicateSeries(id: string): Promise<string> {
-  return database().transaction(async (trx) => {
+  return transaction(async (trx) => {
+    await lockThing(trx, SERIES_SUBJECT);
     const { name } = found(await seriesById(trx, id), 'series');
     const taken = new Set((await allSeries(trx)).map((series) => series.name));
     let copy = `${name}, copy`;
@@ -76,7 +83,9 @@ export async function duplicateSeries(id: string): Promise<string> {
 
 /** Deletes a series; its videos stay, without its defaults. What was sent keeps what it was sent with. */
 export async function removeSeries(id: string): Promise<Reached[]> {
-  return database().transaction(async (trx) => {
+  return transaction(async (trx) => {
+    await lockThing(trx, SERIES_SUBJECT);
+    await lockThing(trx, id);
     const { name, pattern } = found(await seriesById(trx, id), 'series');
     const values = await defaultsOf(trx, { layer: 'series', owner: id });
     const series = { id, name, pattern, values, videos: await videosOfSeries(trx, id) };
@@ -113,7 +122,8 @@ export async function importSeries(input: unknown): Promise<string> {
   const given = await importShape.validate(input);
   const { name = '', pattern = '' } = await wordsShape.validate({ name: given.name, pattern: given.pattern });
   const values = (await checkedFields(given.defaults)) as LayerValues;
-  return database().transaction(async (trx) => {
+  return transaction(async (trx) => {
+    await lockThing(trx, SERIES_SUBJECT);
     const taken = new Set((await allSeries(trx)).map((series) => series.name.toLowerCase()));
     let free = name;
     for (let n = 2; taken.has(free.toLowerCase()); n += 1) free = `${name} ${n}`;

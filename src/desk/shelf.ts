@@ -1,6 +1,7 @@
 import { object, string } from 'yup';
-import { database } from '@/store/database';
+import { transaction } from '@/store/database';
 import { announce } from '@/store/feed';
+import { lockThing } from '@/store/locks';
 import { allShelfLinks } from '@/store/shelf';
 import { change, SHELF_SUBJECT } from './changes';
 import { DeskError, found } from './desk-error';
@@ -15,7 +16,8 @@ const linkShape = object({
 /** Puts a new link on the shelf. @throws DeskError where there is one of that name */
 export async function newShelfLink(input: unknown): Promise<void> {
   const link = await linkShape.validate(input, { stripUnknown: false });
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
+    await lockThing(trx, SHELF_SUBJECT);
     const there = (await allShelfLinks(trx)).some(({ name }) => name === link.name);
     if (there) throw new DeskError('not taken', `There is a link called “${link.name}” already; change that one.`);
     await change(trx, SHELF_SUBJECT, 'shelfLink', { name: link.name, link: null }, { name: link.name, link });
@@ -28,7 +30,8 @@ const editShape = linkShape.pick(['label', 'url']).partial();
 /** Changes the words or the address of a link; every text that is not sent yet uses it as it is then. */
 export async function editShelfLink(name: string, input: unknown): Promise<void> {
   const given = await editShape.validate(input, { stripUnknown: false });
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
+    await lockThing(trx, SHELF_SUBJECT);
     const link = found(
       (await allShelfLinks(trx)).find((each) => each.name === name),
       'link',
@@ -41,7 +44,8 @@ export async function editShelfLink(name: string, input: unknown): Promise<void>
 
 /** Takes a link off the shelf. Texts that still use it are not sent before that is settled. */
 export async function removeShelfLink(name: string): Promise<void> {
-  await database().transaction(async (trx) => {
+  await transaction(async (trx) => {
+    await lockThing(trx, SHELF_SUBJECT);
     const link = found(
       (await allShelfLinks(trx)).find((each) => each.name === name),
       'link',

@@ -70,6 +70,7 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   playlists: array(string().trim().min(1).max(300).required()).max(50).required(),
   privacy: string().oneOf(PRIVACIES),
   release: string().oneOf(RELEASES),
+  chapterColours: array(string().trim().lowercase().max(40).defined()).max(40).required(),
   sendCaptions: boolean(),
   picture: pictureShape as never,
   file: fileShape,

@@ -1,8 +1,8 @@
 import type { ChapterChoice, TimeLine } from '@/core/chapters';
 import type { DeclarationField, SwitchedOff } from '@/core/declarations';
 import type { DefaultField, Defaults, InForce, Layer, LayerValues, Source } from '@/core/defaults';
-import type { CutFacts, SiteRules } from '@/core/delivery';
-import type { BoardGroup, DropState, Missing, SiteWords, Snag } from '@/core/drop';
+import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
+import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } from '@/core/drop';
 import type { FitInput, TextNames } from '@/core/fitting';
 import type { Fraction } from '@/core/time';
 import type { Shelf } from '@/core/words';
@@ -13,8 +13,8 @@ import type { DropProgress, OwnOnChannel } from '@/store/drops';
 import type { Marker } from '@/store/markers';
 import type { MeasureState } from '@/store/measurements';
 import type { ShelfLink } from '@/store/shelf';
+import type { DropAction } from './act-on-drop';
 import type { FieldMark } from './record-values';
-import type { DropAction } from './send';
 
 /** A drop as the Board and the Sheet show it; times are ISO 8601 in UTC. */
 export interface DropView {
@@ -29,7 +29,12 @@ export interface DropView {
   bytesTotal: number;
   link: string | undefined;
   liveAt: string | undefined;
-  actions: DropAction[];
+  /** Whom the site may be showing it to; undefined while it was never opened. */
+  openedTo: Privacy | undefined;
+  /** Minutes for which the site has put it off, where that is longer than it should be. */
+  overdue: number | undefined;
+  /** Whether the site shows another file than the one in use. */
+  otherFile: boolean;
 }
 
 export interface CutView {
@@ -38,6 +43,8 @@ export interface CutView {
   state: CutState;
   size: number;
   received: number;
+  /** Whether it is on its way and nothing has come for too long. */
+  stalled: boolean;
   facts: CutFacts | undefined;
   refusal: string | undefined;
   /** What a browser knows the file by, to go on with a transfer that broke off. */
@@ -104,10 +111,10 @@ export interface SheetChannel extends ChannelView {
   values: InForce;
   /** The same without what is set for this channel alone. */
   beneath: InForce;
-  drop: DropView | undefined;
+  drop: (DropView & { actions: DropAction[] }) | undefined;
   events: { id: number; at: string; kind: string; says: string }[];
-  /** Whether the record has changed since its words went to the site. */
-  changedSince: boolean;
+  /** What has changed since it went to the site, field by field. */
+  changes: ChangedField[];
   /** Whether defaults or links have changed since it was sent, which changes nothing of it. */
   layersChanged: boolean;
 }
@@ -118,7 +125,9 @@ export interface SheetView {
   titleFrom: 'file' | 'person';
   summary: string;
   episode: string;
-  series: { id: string; name: string; from: 'file' | 'last used' | 'person' } | undefined;
+  series: { id: string; name: string; from: 'file' | 'person' } | undefined;
+  /** For a video in no series: the one that was used last, as an offer. */
+  seriesOffer: { id: string; name: string } | undefined;
   allSeries: { id: string; name: string }[];
   /** What is set on the video itself. */
   own: LayerValues;
@@ -128,7 +137,10 @@ export interface SheetView {
   shelf: Shelf;
   /** What is off because the video is aimed at children. */
   switchedOff: SwitchedOff[];
+  /** Which markers are for viewers, and whether a person, the series or nobody has said so. */
   chapterChoice: ChapterChoice;
+  chaptersChosen: 'here' | 'by the series' | undefined;
+  meantBlanks: string[];
   timeLine: TimeLine;
   markersVersion: number;
   updatedAt: string;
@@ -136,6 +148,8 @@ export interface SheetView {
   cut: CutView | undefined;
   /** A better cut that is on its way, or was refused. */
   betterCut: CutView | undefined;
+  /** The first video that has the same file, where there is another. */
+  sameFile: { videoId: string; title: string } | undefined;
   /** Exact seconds of the cut that the markers were last said to fit, where the one in use has another length. */
   lengthBefore: Fraction | undefined;
   /** Whether the sound and the shots of the cut are known. */

@@ -2,7 +2,7 @@ import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { array, number, object, string } from 'yup';
-import { type MarkerFile, marker, writeFfmetadata } from '@/core/markers';
+import { type MarkerFile, type MarkersToWrite, marker, writeFfmetadata } from '@/core/markers';
 import { fraction, minus, times } from '@/core/time';
 import { runProgram } from './program';
 
@@ -34,7 +34,7 @@ export async function readChaptersInside(file: string): Promise<MarkerFile> {
 export async function writeChaptersInside(
   from: string,
   to: string,
-  file: Pick<MarkerFile, 'rate' | 'markers'>,
+  file: Pick<MarkersToWrite, 'rate' | 'markers' | 'end'>,
 ): Promise<void> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'kettle-chapters-'));
   try {

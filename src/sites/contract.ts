@@ -1,7 +1,7 @@
 import type { Readable } from 'node:stream';
 import type { Declarations } from '@/core/declarations';
 import type { Privacy, SiteRules } from '@/core/delivery';
-import type { SiteWords } from '@/core/drop';
+import type { RightsAsk, SiteWords } from '@/core/drop';
 import type { Tokens } from '@/core/permission/tokens';
 import type { Fraction } from '@/core/time';
 
@@ -74,7 +74,15 @@ export type SiteState =
 export type SiteChecks =
   | { verdict: 'waiting'; says: string }
   | { verdict: 'passed' }
-  | { verdict: 'found'; of: 'rights' | 'review'; what: string; remedy: string };
+  | {
+      verdict: 'found';
+      of: 'rights' | 'review';
+      what: string;
+      remedy: string;
+      /** Of a rights match: what its owner asks, where that is known, and who it is. */
+      asks?: RightsAsk;
+      owner?: string;
+    };
 
 /** What the site says of a video now. */
 export interface SiteStatus {
@@ -172,8 +180,8 @@ export interface SiteAdapter {
   /** Sets title, text, tags, chapters and declarations, and the privacy that it waits in. */
   describe(session: Session, siteVideoId: string, words: SiteWords, privacy: Privacy): Promise<void>;
   status(session: Session, siteVideoId: string): Promise<SiteStatus>;
-  /** Opens the video to everyone. */
-  open(session: Session, siteVideoId: string): Promise<void>;
+  /** Sets who may see the video, in both directions; 'refused' where the site has no such privacy. */
+  showTo(session: Session, siteVideoId: string, privacy: Privacy): Promise<void>;
   readBack(session: Session, siteVideoId: string): Promise<SiteReading>;
   /** Removes the video; one that is gone already is no error. */
   remove(session: Session, siteVideoId: string): Promise<void>;

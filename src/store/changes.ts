@@ -6,31 +6,37 @@ export interface Change {
   field: string;
   before: string;
   after: string;
+  /** The window that it was made in, where it was made in one. */
+  madeIn: string | undefined;
 }
 
-const columns = ['id', 'field', 'before', 'after'];
+const columns = ['id', 'field', 'before', 'after', 'madeIn'];
+
+type Row = Omit<Change, 'madeIn'> & { madeIn: string | null };
+const fromRow = (row: Row | undefined): Change | undefined => row && { ...row, madeIn: row.madeIn ?? undefined };
 
 /** Two changes of one text field within this span are one, so that undo takes back a thought and not a letter. */
 const ONE_THOUGHT_MILLISECONDS = 3000;
 
 /**
  * Writes a change down. What had been undone can no longer be redone.
- * @param joins whether it goes on with a change of the same field made a moment before, and may be one with it
+ * @param joins whether it goes on with a change of the same field made a moment before in the same window, and may be one
+ *   with it
  */
 export async function addChange(
   db: Database,
   subject: string,
   change: Omit<Change, 'id'>,
-  joins: (last: Omit<Change, 'id'>) => boolean,
+  joins: (last: Pick<Change, 'before' | 'after'>) => boolean,
 ): Promise<void> {
   await db('changes').where({ subject, state: 'undone' }).update({ state: 'dropped' });
   const at = new Date();
-  const last = await db('changes')
+  const last: (Row & { at: Date }) | undefined = await db('changes')
     .where({ subject, state: 'made' })
     .orderBy('id', 'desc')
     .first([...columns, 'at']);
-  const recent = last?.field === change.field && at.getTime() - last.at.getTime() < ONE_THOUGHT_MILLISECONDS;
-  if (recent && joins(last)) {
+  const sameHand = last?.field === change.field && last.madeIn === (change.madeIn ?? null);
+  if (last && sameHand && at.getTime() - last.at.getTime() < ONE_THOUGHT_MILLISECONDS && joins(last)) {
     await db('changes').where({ id: last.id }).update({ after: change.after, at });
     return;
   }
@@ -39,15 +45,15 @@ export async function addChange(
 
 /** The change that undo would take back. */
 export async function lastMade(db: Database, subject: string): Promise<Change | undefined> {
-  return db('changes').where({ subject, state: 'made' }).orderBy('id', 'desc').first(columns);
+  return fromRow(await db('changes').where({ subject, state: 'made' }).orderBy('id', 'desc').first(columns));
 }
 
 /** The change that redo would make again. */
 export async function firstUndone(db: Database, subject: string): Promise<Change | undefined> {
-  return db('changes').where({ subject, state: 'undone' }).orderBy('id').first(columns);
+  return fromRow(await db('changes').where({ subject, state: 'undone' }).orderBy('id').first(columns));
 }
 
-/** Marks a change as undone, or as made again. */
-export async function markChange(db: Database, id: number, state: 'made' | 'undone'): Promise<void> {
+/** Marks a change as undone, as made again, or as one that can be neither any more. */
+export async function markChange(db: Database, id: number, state: 'made' | 'undone' | 'dropped'): Promise<void> {
   await db('changes').where({ id }).update({ state });
 }

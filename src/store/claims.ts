@@ -63,3 +63,14 @@ export async function beatClaim(db: Database, claim: Claim, leaseSeconds: number
 export async function releaseClaim(db: Database, claim: Claim): Promise<void> {
   await db(claim.table).where({ id: claim.id, leaseOwner: claim.owner }).update({ leaseOwner: null, leaseUntil: null });
 }
+
+/** Lets a row rest until `at`, with one more try counted. */
+export async function postponeClaim(db: Database, claim: Claim, at: Date): Promise<void> {
+  await claimed(db, claim).update({ nextTryAt: at, leaseOwner: null, leaseUntil: null }).increment('attempts', 1);
+}
+
+/** How often a row was tried in vain. */
+export async function triesOf(db: Database, { table, id }: Claim): Promise<number> {
+  const row: { attempts: number } | undefined = await db(table).where({ id }).first('attempts');
+  return row?.attempts ?? 0;
+}

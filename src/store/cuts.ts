@@ -21,6 +21,8 @@ export interface Cut {
   refusal: string | undefined;
   createdAt: Date;
   arrivedAt: Date | undefined;
+  /** When bytes of it came last, or the page that brings it last said that it is there. */
+  heardAt: Date | undefined;
 }
 
 type Row = { [K in keyof Cut]: Exclude<Cut[K], undefined> | null } & { facts: string | null };
@@ -40,6 +42,7 @@ const columns = [
   'refusal',
   'createdAt',
   'arrivedAt',
+  'heardAt',
 ];
 
 function fromRow(row: Row): Cut {
@@ -65,6 +68,7 @@ export async function makeCut(
     fileKey: `cuts/${id}`,
     state: 'arriving',
     createdAt: now,
+    heardAt: now,
     nextTryAt: now,
   });
   return (await cutById(db, id)) as Cut;
@@ -91,35 +95,55 @@ export async function cutsOf(db: Database, videoIds: readonly string[]): Promise
   return byVideo;
 }
 
-/** Of a video's cuts, oldest first, the one in use: the newest that is ready, or the newest where none is. */
-export function cutInUse(cuts: readonly Cut[] = []): Cut | undefined {
-  return cuts.findLast((cut) => cut.state === 'ready') ?? cuts.at(-1);
+/**
+ * Of a video's cuts, oldest first, the one in use: the one that was chosen, else the newest that is ready, else the newest.
+ * @param chosen the id of the one that a person went back to
+ */
+export function cutInUse(cuts: readonly Cut[] = [], chosen?: string): Cut | undefined {
+  const ready = cuts.filter((cut) => cut.state === 'ready');
+  return ready.find(({ id }) => id === chosen) ?? ready.at(-1) ?? cuts.at(-1);
 }
 
 /** Of a video's cuts, oldest first, a better one that is not in use yet: on its way, or refused. */
 export function betterCut(cuts: readonly Cut[] = []): Cut | undefined {
   const newest = cuts.at(-1);
-  return newest && newest !== cutInUse(cuts) ? newest : undefined;
+  return newest && newest.state !== 'ready' && newest !== cutInUse(cuts) ? newest : undefined;
 }
 
 /** The cut in use of each video named, by video. */
 export async function cutsInUse(db: Database, videoIds: readonly string[]): Promise<Map<string, Cut>> {
-  const all = await cutsOf(db, videoIds);
-  return new Map([...all.values()].flatMap((cuts) => cutInUse(cuts) ?? []).map((cut) => [cut.videoId, cut]));
+  const [all, chosen] = await Promise.all([
+    cutsOf(db, videoIds),
+    db('videos')
+      .select<{ id: string; cutId: string | null }[]>('id', 'cutId')
+      .whereIn('id', [...videoIds]),
+  ]);
+  const chosenOf = new Map(chosen.map(({ id, cutId }) => [id, cutId ?? undefined]));
+  return new Map(
+    [...all].flatMap(([id, cuts]) => {
+      const cut = cutInUse(cuts, chosenOf.get(id));
+      return cut ? [[id, cut] as const] : [];
+    }),
+  );
 }
 
-/** The cut still arriving that the browser knows by a fingerprint. */
-export async function arrivingCutByFingerprint(db: Database, fingerprint: string): Promise<Cut | undefined> {
-  const row: Row | undefined = await db('cuts')
-    .where({ fingerprint, state: 'arriving' })
-    .orderBy('id', 'desc')
-    .first(columns);
-  return row && fromRow(row);
+/** The cuts that are known by a fingerprint, oldest first. */
+export async function cutsByFingerprint(db: Database, fingerprint: string): Promise<Cut[]> {
+  const rows: Row[] = await db('cuts').where({ fingerprint }).orderBy('id').select(columns);
+  return rows.map(fromRow);
+}
+
+/** Notes that a page that brings cuts is there. */
+export async function noteHeard(db: Database, ids: readonly string[]): Promise<void> {
+  await db('cuts')
+    .whereIn('id', [...ids])
+    .where({ state: 'arriving' })
+    .update({ heardAt: new Date() });
 }
 
 /** Notes how much of a file has come in. */
 export async function noteReceived(db: Database, id: string, received: number): Promise<void> {
-  await db('cuts').where({ id, state: 'arriving' }).update({ received });
+  await db('cuts').where({ id, state: 'arriving' }).update({ received, heardAt: new Date() });
 }
 
 /** Notes that every byte of a cut is here, for a worker to read its facts. */
@@ -128,6 +152,17 @@ export async function noteArrived(db: Database, id: string, size: number): Promi
   await db('cuts')
     .where({ id, state: 'arriving' })
     .update({ state: 'reading', size, received: size, arrivedAt: now, nextTryAt: now });
+}
+
+/** The cut of another video that has the same bytes, the oldest. @param digest SHA-256 in hexadecimal */
+export async function sameCutElsewhere(db: Database, cut: Pick<Cut, 'videoId' | 'digest'>): Promise<Cut | undefined> {
+  if (!cut.digest) return undefined;
+  const row: Row | undefined = await db('cuts')
+    .where({ digest: cut.digest })
+    .whereNot({ videoId: cut.videoId })
+    .orderBy('id')
+    .first(columns);
+  return row && fromRow(row);
 }
 
 /** Ends the reading of a cut: with its facts, or with why it cannot be used. @throws ClaimLost */

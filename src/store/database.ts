@@ -46,6 +46,22 @@ export function database(): Knex {
   return holder.kettleDatabase;
 }
 
+const DEADLOCK_TRIES = 5;
+
+/**
+ * Does something as one transaction of the process's own pool. Where two hold what the other waits for, the database ends
+ * one of them (ER_LOCK_DEADLOCK); that one is made again.
+ */
+export async function transaction<T>(work: (trx: Database) => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries += 1) {
+    try {
+      return await database().transaction(work);
+    } catch (error) {
+      if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || tries === DEADLOCK_TRIES) throw error;
+    }
+  }
+}
+
 /** Closes the pool, so that a process can end. */
 export async function closeDatabase(): Promise<void> {
   await holder.kettleDatabase?.destroy();

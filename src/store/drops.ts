@@ -1,5 +1,6 @@
 import type { LayerValues } from '@/core/defaults';
-import { type DropState, type MoveName, type OwnWords, type Snag, stateAfter } from '@/core/drop';
+import type { Privacy } from '@/core/delivery';
+import { type DropState, type MoveName, type OwnWords, type PutOff, type Snag, stateAfter } from '@/core/drop';
 import type { Shelf } from '@/core/words';
 import { type Claim, ClaimLost, claimed } from './claims';
 import { type Database, fromJson, toJson } from './database';
@@ -56,6 +57,11 @@ export interface Drop {
   sentWords: string | undefined;
   /** Whether a person has asked for it to be opened. */
   openAsked: boolean;
+  /** The widest that the site may be showing it to; undefined while it was never opened. */
+  openedTo: Privacy | undefined;
+  /** Since when the site has put it off, again and again, and what kind of trouble that is. */
+  putOffSince: Date | undefined;
+  putOffBy: PutOff | undefined;
   attempts: number;
   sentAt: Date | undefined;
   liveAt: Date | undefined;
@@ -91,6 +97,9 @@ const columns = [
   'bytesTotal',
   'sentWords',
   'openAsked',
+  'openedTo',
+  'putOffSince',
+  'putOffBy',
   'attempts',
   'sentAt',
   'liveAt',
@@ -213,6 +222,12 @@ export async function setClaimedDrop(db: Database, claim: Claim, fields: DropFie
   if ((await claimed(db, claim).update(toRow(fields))) === 0) throw new ClaimLost(`drop ${claim.id}`);
 }
 
+/** Where a drop moves, what it waited for is over. */
+const MOVED: DropFields = {
+  ...{ snag: undefined, waiting: undefined, progress: undefined, attempts: 0 },
+  ...{ putOffSince: undefined, putOffBy: undefined },
+};
+
 /**
  * Moves a drop and writes the move into its history. The next step is due at once.
  * @throws MoveRefused where the life of a drop has no such move
@@ -228,7 +243,7 @@ export async function moveDrop(
 ): Promise<DropState> {
   const state = stateAfter(move, drop.state, drop.snag);
   const row = {
-    ...toRow({ snag: undefined, waiting: undefined, progress: undefined, attempts: 0, ...fields }),
+    ...toRow({ ...MOVED, ...fields }),
     state,
     nextTryAt: new Date(),
     ...(claim ? { leaseOwner: null, leaseUntil: null } : {}),

@@ -17,15 +17,9 @@ export async function announce(db: Database, topic: Topic, subject: string): Pro
   await db('feed').insert({ topic, subject, at: new Date() });
 }
 
-/** The number of the newest entry. */
-export async function newestEntry(db: Database): Promise<number> {
-  const row = await db('feed').max<{ newest: number | null }>({ newest: 'id' }).first();
-  return row?.newest ?? 0;
-}
-
-/** Entries above a number, in order. */
-export async function entriesAbove(db: Database, id: number): Promise<FeedEntry[]> {
-  return db('feed').select('id', 'topic', 'subject').where('id', '>', id).orderBy('id').limit(1000);
+/** Entries that were made since, in order of their numbers. */
+export async function entriesSince(db: Database, at: Date): Promise<(FeedEntry & { at: Date })[]> {
+  return db('feed').select('id', 'topic', 'subject', 'at').where('at', '>=', at).orderBy('id');
 }
 
 /** Forgets entries that no open page can still be waiting for. */

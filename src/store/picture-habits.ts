@@ -7,11 +7,11 @@ import type { Database } from './database';
  */
 export async function askForPicture(db: Database, videoIds: readonly string[]): Promise<void> {
   if (videoIds.length === 0) return;
-  const asked = { state: 'waiting', nextTryAt: new Date(), leaseOwner: null, leaseUntil: null };
+  const asked = { state: 'waiting', nextTryAt: new Date(), leaseOwner: null, leaseUntil: null, attempts: 0 };
   await db('pictureHabits')
     .insert(videoIds.map((id) => ({ id, ...asked })))
     .onConflict('id')
-    .merge(['state', 'nextTryAt', 'leaseOwner', 'leaseUntil']);
+    .merge(['state', 'nextTryAt', 'leaseOwner', 'leaseUntil', 'attempts']);
 }
 
 /** Notes that a picture is made. Where it was asked for anew meanwhile, the claim is gone and nothing is noted. */

@@ -17,6 +17,14 @@ export async function renditionById(db: Database, id: string): Promise<Rendition
   return db('renditions').where({ id }).first(columns);
 }
 
+/** The cuts that renditions were made from, by the renditions' ids. */
+export async function cutsOfRenditions(db: Database, ids: readonly string[]): Promise<Map<string, string>> {
+  const rows: { id: string; cutId: string }[] = await db('renditions')
+    .select('id', 'cutId')
+    .whereIn('id', [...new Set(ids)]);
+  return new Map(rows.map(({ id, cutId }) => [id, cutId]));
+}
+
 /** The rendition of a cut with these settings, where there is one. */
 export async function renditionWith(db: Database, cutId: string, settings: string): Promise<Rendition | undefined> {
   return db('renditions').where({ cutId, settings }).first(columns);

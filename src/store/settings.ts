@@ -26,6 +26,11 @@ export interface Settings {
 
 let known: Settings | undefined;
 
+/** Takes another folder from here on. */
+export function takeHome(home: string): void {
+  known = { ...settings(), home };
+}
+
 /** The settings from the environment, each with its default. @throws ValidationError naming the variable that is wrong. */
 export function settings(): Settings {
   if (known) return known;

@@ -1,4 +1,4 @@
-import { type ChapterChoice, NO_CHOICE, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
+import { type ChapterChoice, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
 import type { LayerValues } from '@/core/defaults';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
@@ -14,22 +14,27 @@ export interface Video {
   own: LayerValues;
   seriesId: string | undefined;
   /** How it came to its series. */
-  seriesFrom: 'file' | 'last used' | 'person' | undefined;
+  seriesFrom: 'file' | 'person' | undefined;
   /** '' where it has none. */
   episode: string;
-  chapterChoice: ChapterChoice;
+  /** Undefined while nobody has chosen for this video; the series may say what is for viewers. */
+  chapterChoice: ChapterChoice | undefined;
   timeLine: TimeLine;
   /** Counts the changes of its markers, so that a page knows whether it has the newest. */
   markersVersion: number;
   pictureId: string | undefined;
+  /** The file that is in use by a person's choice; undefined takes the newest. */
+  cutId: string | undefined;
+  /** Texts that look like blanks and are meant as they stand. */
+  meantBlanks: string[];
   createdAt: Date;
   updatedAt: Date;
 }
 
-const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine'] as const;
+const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine', 'meantBlanks'] as const;
 type JsonField = (typeof JSON_FIELDS)[number];
 
-type Optional = 'pictureId' | 'seriesId' | 'seriesFrom';
+type Optional = 'pictureId' | 'seriesId' | 'seriesFrom' | 'cutId';
 
 type Row = Omit<Video, JsonField | Optional> &
   Record<JsonField, string | null> & { [K in Optional]: NonNullable<Video[K]> | null };
@@ -39,9 +44,11 @@ const fromRow = (row: Row): Video => ({
   own: fromJson<LayerValues>(row.own) ?? {},
   seriesId: row.seriesId ?? undefined,
   seriesFrom: row.seriesFrom ?? undefined,
-  chapterChoice: fromJson<ChapterChoice>(row.chapterChoice) ?? NO_CHOICE,
+  chapterChoice: fromJson<ChapterChoice>(row.chapterChoice),
   timeLine: fromJson<TimeLine>(row.timeLine) ?? PLAIN_TIME_LINE,
   pictureId: row.pictureId ?? undefined,
+  cutId: row.cutId ?? undefined,
+  meantBlanks: fromJson<string[]>(row.meantBlanks) ?? [],
 });
 
 /** Makes a record whose title came from its file's name; its id is returned. */
@@ -163,4 +170,16 @@ export async function videosForLayers(
     own: fromJson<LayerValues>(row.own) ?? {},
     seriesId: row.seriesId ?? undefined,
   }));
+}
+
+/** The records that have an id, a link at a site, or exactly a title. */
+export async function videosNamed(
+  db: Database,
+  by: { id: string } | { link: string } | { title: string },
+): Promise<Pick<Video, 'id' | 'title'>[]> {
+  const query = db('videos').select('id', 'title').orderBy('id');
+  if ('link' in by) return query.whereIn('id', db('drops').select('videoId').where({ link: by.link }));
+  // By its bytes: the tables' own order takes “a” and “A” for the same.
+  if ('title' in by) return query.whereRaw('BINARY ?? = ?', ['title', by.title]);
+  return query.where(by);
 }

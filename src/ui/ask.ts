@@ -1,15 +1,42 @@
-/** An answer that says what was wrong; the message is for people. */
+import { WINDOW_ID } from './window-id';
+
+/** What somebody else has changed since: the field with the value that it has now; of a marker, which. */
+export interface ChangedField {
+  field: string;
+  now: unknown;
+  id?: string;
+}
+
+/** An answer that says what was wrong; the message is for people. `status` is 0 where nothing answered. */
 export class AskError extends Error {
   override name = 'AskError';
+  constructor(
+    message: string,
+    readonly status: number,
+    readonly changed?: ChangedField,
+  ) {
+    super(message);
+  }
+
+  /** Whether the same may go well a moment later, without anybody changing anything. */
+  get mayPass(): boolean {
+    return (
+      this.status === 0 || this.status === 502 || this.status === 503 || this.status === 504 || this.status === 500
+    );
+  }
+}
+
+export interface AskInit {
+  method?: string;
+  json?: unknown;
+  body?: BodyInit;
 }
 
 /** Asks Kettle Drop's own interface. @throws AskError with a message that can be shown as it is */
-export async function ask<T>(
-  address: string,
-  init: { method?: string; json?: unknown; body?: BodyInit } = {},
-): Promise<T> {
+export async function ask<T>(address: string, init: AskInit = {}): Promise<T> {
   const { method = 'GET', json, body } = init;
-  const headers: Record<string, string> = json === undefined ? {} : { 'content-type': 'application/json' };
+  const headers: Record<string, string> = { 'x-kettle-window': WINDOW_ID };
+  if (json !== undefined) headers['content-type'] = 'application/json';
   const text = json === undefined ? undefined : JSON.stringify(json);
   const answer = await fetch(address, {
     method,
@@ -18,9 +45,12 @@ export async function ask<T>(
     // What is being saved goes through though the page is left. Browsers keep no more than 64 KiB alive (Fetch standard).
     keepalive: text !== undefined && text.length < 16_000,
   }).catch(() => {
-    throw new AskError('Kettle Drop does not answer. Look whether it still runs; what you typed is kept here.');
+    throw new AskError('Kettle Drop does not answer. Look whether it still runs.', 0);
   });
   const data = await answer.json().catch(() => ({}));
-  if (!answer.ok) throw new AskError((data as { detail?: string }).detail ?? `Kettle Drop answers ${answer.status}.`);
+  if (!answer.ok) {
+    const { detail, changed } = data as { detail?: string; changed?: ChangedField };
+    throw new AskError(detail ?? `Kettle Drop answers ${answer.status}.`, answer.status, changed);
+  }
   return data as T;
 }

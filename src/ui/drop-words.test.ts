@@ -16,7 +16,9 @@ const drop = (fields: Partial<DropView>): DropView => ({
   bytesTotal: 0,
   link: undefined,
   liveAt: undefined,
-  actions: [],
+  openedTo: undefined,
+  overdue: undefined,
+  otherFile: false,
   ...fields,
 });
 

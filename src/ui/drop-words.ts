@@ -8,8 +8,15 @@ const MOVING: Partial<Record<DropView['state'], string>> = {
   clearing: 'Clearing',
   proofing: 'Proofing',
   opening: 'Opening',
+  closing: 'Closing',
   removing: 'Being removed',
 };
+
+/** How a live video stands, by whom it is shown to. */
+function liveWords({ openedTo, otherFile }: Pick<DropView, 'openedTo' | 'otherFile'>): string {
+  const to = openedTo === 'link' ? ' · by link' : openedTo === 'private' ? ' · private' : '';
+  return `Live${to} · ${otherFile ? 'with the file from before' : 'proofed'}`;
+}
 
 /** Where a drop stands, in one short line. */
 export function dropWords(drop: DropView): string {
@@ -21,7 +28,7 @@ export function dropWords(drop: DropView): string {
     case 'held':
       return 'Waits for your word';
     case 'live':
-      return drop.liveAt ? 'Live · proofed' : 'Live';
+      return liveWords(drop);
     case 'removed':
       return 'Removed from the site';
     default: {
@@ -36,4 +43,9 @@ export function dropWords(drop: DropView): string {
       return progress.fraction === undefined ? `${name}: ${progress.says}` : `${name} ${progress.says}${left}`;
     }
   }
+}
+
+/** What is said of a drop that its site puts off for longer than it should. @param minutes for how long */
+export function overdueWords(minutes: number): string {
+  return `It has been put off for ${spanName(minutes * 60)}. It goes on trying; look whether the site is well.`;
 }

@@ -2,13 +2,16 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { useUnsaved } from './saving/unsaved';
 
 const AT_MOST_EVERY_MILLISECONDS = 400;
+const LONGEST_AGO = 10 * 60_000;
 
 /** Hears of changes by server-sent events and lets what shows them be read again. Says where the line is gone. */
 export function LiveChanges() {
   const client = useQueryClient();
   const [lost, setLost] = useState(false);
+  const { drafts, underWay } = useUnsaved();
   useEffect(() => {
     const pending = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -22,7 +25,9 @@ export function LiveChanges() {
       }
       pending.clear();
     };
-    const source = new EventSource('/api/changes');
+    // The page was read some time ago; what has changed since is told first.
+    const ago = Math.min(LONGEST_AGO, Math.ceil(performance.now()) + 1000);
+    const source = new EventSource(`/api/changes?ago=${ago}`);
     source.addEventListener('change', (event) => {
       for (const about of JSON.parse(event.data) as string[]) pending.add(about);
       timer ??= setTimeout(flush, AT_MOST_EVERY_MILLISECONDS);
@@ -43,8 +48,8 @@ export function LiveChanges() {
   if (!lost) return null;
   return (
     <p role="status" className="bg-snag-wash px-7 py-2 text-sm">
-      <b className="text-snag">▲ </b>Kettle Drop does not answer at the moment. This page goes on by itself when it
-      does; what was on its way continues.
+      <b className="text-snag">▲ </b>Kettle Drop does not answer at the moment. This page goes on by itself when it does
+      {drafts + underWay > 0 ? '; what you changed is kept here and saved then' : ''}.
     </p>
   );
 }

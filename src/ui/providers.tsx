@@ -4,6 +4,9 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { ArrivalsProvider } from './arrivals/arrivals';
 import { NoticesProvider } from './notices';
+import { ConflictsProvider } from './saving/conflicts';
+import { LeaveGuard } from './saving/leave-guard';
+import { SureProvider } from './sure';
 
 /** What every page stands in. */
 export function Providers({ children }: { children: ReactNode }) {
@@ -13,7 +16,12 @@ export function Providers({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
       <NoticesProvider>
-        <ArrivalsProvider>{children}</ArrivalsProvider>
+        <ConflictsProvider>
+          <LeaveGuard />
+          <SureProvider>
+            <ArrivalsProvider>{children}</ArrivalsProvider>
+          </SureProvider>
+        </ConflictsProvider>
       </NoticesProvider>
     </QueryClientProvider>
   );

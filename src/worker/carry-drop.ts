@@ -1,11 +1,12 @@
-import { isWorking, type Snag } from '@/core/drop';
+import { isWorking, type PutOff, type Snag } from '@/core/drop';
 import { log } from '@/desk/log';
+import { meantWords } from '@/desk/meant';
 import { profileAt, recordOf } from '@/desk/record';
 import { sessionFor, site } from '@/desk/session';
 import { SiteError } from '@/sites/contract';
 import { channelById } from '@/store/channels';
 import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
 import {
   addDropEvent,
   type Drop,
@@ -18,7 +19,7 @@ import {
 import { announce } from '@/store/feed';
 import { keepClaim } from './keep-claim';
 import { STEPS } from './steps';
-import { SnagFound, type StepEnd } from './steps/step';
+import { SnagFound, type StepContext, type StepEnd } from './steps/step';
 
 const LONGEST_PAUSE_SECONDS = 60;
 const UNEXPECTED_TRIES = 5;
@@ -59,7 +60,7 @@ async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: 
       'Connect it again on Channels',
     );
   }
-  return STEPS[state]({
+  const context = {
     drop,
     channel,
     record: await recordOf(db, drop.videoId),
@@ -71,13 +72,27 @@ async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: 
       await setClaimedDrop(db, claim, fields);
       await announce(db, 'video', drop.videoId);
     },
-  });
+  };
+  if (state !== 'removing' && state !== 'closing') refuseOtherEnds(context);
+  return STEPS[state](context);
+}
+
+/** Stops a drop whose video was set to a privacy that the site does not have, before the site opens it all the same. */
+function refuseOtherEnds({ record, channel, drop, profile }: StepContext): void {
+  const { end } = meantWords(record, channel, drop, profile);
+  if (end in profile.privacies) return;
+  const what = `${profile.name} cannot keep it ${end === 'link' ? 'by link only' : 'private'}`;
+  const remedy = profile.opensItself
+    ? 'Remove it there, or it opens once it is approved'
+    : 'Set another privacy for this channel, or remove it there';
+  throw new SnagFound('refused', what, remedy);
 }
 
 async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<void> {
   const db = database();
   if ('again' in ended) {
-    await postponeDrop(db, claim, new Date(Date.now() + ended.again * 1000), { attempts: 0, ...ended.fields });
+    const fields = { attempts: 0, putOffSince: undefined, putOffBy: undefined, ...ended.fields };
+    await postponeDrop(db, claim, new Date(Date.now() + ended.again * 1000), fields);
     return;
   }
   const state = await db.transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim));
@@ -87,13 +102,13 @@ async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<void> {
 async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> {
   const channel = await channelById(database(), drop.channelId);
   const name = channel ? site(channel.site).profile.name : 'The site';
-  if (error instanceof SnagFound) return snag(claim, drop, error.kind, error.what, error.remedy);
+  if (error instanceof SnagFound) return snag(claim, drop, error.kind, error.what, error.remedy, error.more);
   if (error instanceof SiteError) {
     switch (error.kind) {
       case 'busy':
-        return comeBack(claim, drop, `${name} asks to wait`, error.retryAfter);
+        return comeBack(claim, drop, 'busy', `${name} asks to wait`, error.retryAfter);
       case 'unreachable':
-        return comeBack(claim, drop, `${name}: ${lowerFirst(error.message)}`);
+        return comeBack(claim, drop, 'unreachable', `${name}: ${lowerFirst(error.message)}`);
       case 'permission':
         return snag(claim, drop, 'permission', `${name} no longer permits it`, 'Connect the account again on Channels');
       case 'missing':
@@ -104,26 +119,36 @@ async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> 
   }
   const says = error instanceof Error ? error.message : String(error);
   log.error({ drop: drop.id, error: says, stack: error instanceof Error ? error.stack : undefined }, 'unexpected');
-  if (drop.attempts < UNEXPECTED_TRIES) return comeBack(claim, drop, 'Something unexpected happened');
+  if (drop.attempts < UNEXPECTED_TRIES) return comeBack(claim, drop, 'unexpected', 'Something unexpected happened');
   return snag(claim, drop, 'refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
 }
 
-async function comeBack(claim: Claim, drop: Drop, why: string, retryAfter?: number): Promise<void> {
+async function comeBack(claim: Claim, drop: Drop, putOffBy: PutOff, why: string, retryAfter?: number): Promise<void> {
   const db = database();
   // What has come over meanwhile counts as success: a line that breaks often still gets there without long pauses.
   const now = (await dropById(db, drop.id)) ?? drop;
-  const attempts = now.bytesSent > drop.bytesSent ? 1 : drop.attempts + 1;
+  const goesOn = now.bytesSent > drop.bytesSent;
+  const attempts = goesOn ? 1 : drop.attempts + 1;
+  const putOffSince = goesOn ? new Date() : (drop.putOffSince ?? new Date());
   const seconds = retryAfter ?? Math.min(LONGEST_PAUSE_SECONDS, 2 ** (attempts - 1));
   const waiting = `${why}; tries again in ${seconds} s`;
-  await postponeDrop(db, claim, new Date(Date.now() + seconds * 1000), { attempts, waiting, progress: undefined });
+  const fields = { attempts, waiting, putOffSince, putOffBy, progress: undefined };
+  await postponeDrop(db, claim, new Date(Date.now() + seconds * 1000), fields);
   if (attempts === 1) await addDropEvent(db, drop.id, 'waits', why);
   log.warn({ drop: drop.id, why, seconds }, 'drop waits');
 }
 
-async function snag(claim: Claim, drop: Drop, kind: Snag['kind'], what: string, remedy: string): Promise<void> {
+async function snag(
+  claim: Claim,
+  drop: Drop,
+  kind: Snag['kind'],
+  what: string,
+  remedy: string,
+  more: SnagFound['more'] = {},
+): Promise<void> {
   if (!isWorking(drop.state)) return;
-  const found: Snag = { at: drop.state, kind, what, remedy };
-  await database().transaction((trx) => moveDrop(trx, drop, 'snag', `${what}. ${remedy}.`, { snag: found }, claim));
+  const found: Snag = { at: drop.state, kind, what, remedy, ...more };
+  await transaction((trx) => moveDrop(trx, drop, 'snag', `${what}. ${remedy}.`, { snag: found }, claim));
   log.warn({ drop: drop.id, kind, what }, 'snag');
 }
 

@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import { pipeline } from 'node:stream/promises';
+import { takeIntoUse } from '@/desk/bring-cut';
 import { log } from '@/desk/log';
 import { readFacts, UnusableCut } from '@/media/facts';
 import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
 import { cutById, endReading } from '@/store/cuts';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
 import { hastenDrops } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { files } from '@/store/files/folder';
@@ -22,9 +23,14 @@ export async function readCut(claim: Claim): Promise<void> {
     const facts = await readFacts(files().localPath(cut.fileKey), cut.size);
     const hash = createHash('sha256');
     await pipeline(files().open(cut.fileKey), hash);
-    await endReading(db, claim, { facts, digest: hash.digest('hex') });
-    await askForMeasures(db, cut.id);
-    await askForPicture(db, [cut.videoId]);
+    const digest = hash.digest('hex');
+    // All or nothing: a cut that is ready is also measured, has its picture made, and is in use.
+    await transaction(async (trx) => {
+      await endReading(trx, claim, { facts, digest });
+      await askForMeasures(trx, cut.id);
+      await askForPicture(trx, [cut.videoId]);
+      await takeIntoUse(trx, cut);
+    });
     log.info({ cut: cut.id, container: facts.container, codec: facts.video.codec }, 'cut read');
   } catch (error) {
     if (error instanceof ClaimLost) return;

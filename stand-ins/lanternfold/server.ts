@@ -133,7 +133,9 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
   });
 
   server.post('/api/videos/:id/accept-match', async (request) => {
-    return shown(videos.change(site.videoFor(request).id, { matchAccepted: true }));
+    const { id, match } = site.videoFor(request);
+    if (match?.wants === 'block') throw new Problem(409, 'Blocked', `${match.owner} does not permit it`);
+    return shown(videos.change(id, { matchAccepted: true }));
   });
 
   server.delete('/api/videos/:id', async (request, reply) => {

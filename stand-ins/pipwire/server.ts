@@ -115,6 +115,10 @@ export async function pipwire(folder: string, port: number): Promise<FastifyInst
     return shown(posts.change(post.id, { out: true, publishedAt }));
   });
 
+  server.delete('/1/posts/:id/out', async (request) => {
+    return shown(posts.change(site.videoFor(request).id, { out: false }));
+  });
+
   server.delete('/1/posts/:id', async (request, reply) => {
     const post = site.videoFor(request);
     posts.delete(post.id);

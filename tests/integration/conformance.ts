@@ -5,6 +5,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Declarations } from '@/core/declarations';
+import { PRIVACIES } from '@/core/delivery';
 import type { SiteWords } from '@/core/drop';
 import { fraction } from '@/core/time';
 import { type Begun, type Session, type SiteAdapter, type SiteChannel, SiteError } from '@/sites/contract';
@@ -187,9 +188,33 @@ export function conformance(name: string, make: () => Subject): void {
       if (text) await refused({ ...words, text: 'x'.repeat(text.most + 1) }, text.most);
     });
 
+    it('shows a video to whom it is told, in both directions, and says so', async () => {
+      const privacy = async () => (await adapter.status(session, begun.siteVideoId)).privacy;
+      if (adapter.profile.opensItself) {
+        // What it cannot close is refused, and never taken for closed.
+        const closing = adapter.showTo(session, begun.siteVideoId, 'private');
+        await expect(closing).rejects.toMatchObject({ kind: 'refused' });
+        return;
+      }
+      const known = PRIVACIES.filter((each) => each in adapter.profile.privacies);
+      for (const from of known) {
+        for (const to of known) {
+          await adapter.showTo(session, begun.siteVideoId, from);
+          await adapter.showTo(session, begun.siteVideoId, to);
+          await adapter.showTo(session, begun.siteVideoId, to);
+          expect(await privacy(), `${from} to ${to}`).toBe(to);
+          expect((await fetch(begun.link)).status, `${from} to ${to}`).toBe(to === 'private' ? 404 : 200);
+        }
+      }
+      for (const unknown of PRIVACIES.filter((each) => !(each in adapter.profile.privacies))) {
+        const asked = adapter.showTo(session, begun.siteVideoId, unknown);
+        await expect(asked, unknown).rejects.toMatchObject({ kind: 'refused' });
+      }
+    });
+
     it('opens to everyone, and says so', async () => {
-      await adapter.open(session, begun.siteVideoId);
-      await adapter.open(session, begun.siteVideoId);
+      await adapter.showTo(session, begun.siteVideoId, 'everyone');
+      await adapter.showTo(session, begun.siteVideoId, 'everyone');
       // A site that opens by itself takes its time.
       const privacy = async () => (await adapter.status(session, begun.siteVideoId)).privacy;
       await expect.poll(privacy, { timeout: 10_000 }).toBe('everyone');

@@ -72,6 +72,6 @@ describe('kill -9 of the worker', () => {
       await pause(4000);
       expect(onlyDrop(await lookAtSheet(videoId)).bytesSent).toBeGreaterThanOrEqual(bytes - 200_000);
     }
-    await untilState(videoId, 'held');
+    await untilState(videoId, 'live');
   });
 });

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { afterAll, describe, expect, it, vi } from 'vitest';
-import { chapterLines, chapterText } from '@/core/chapters';
+import { chapterLines, chapterText, NO_CHOICE } from '@/core/chapters';
 import { MARKER_WRITERS } from '@/core/markers';
 import { fraction } from '@/core/time';
 import { announceCut, discardVideo, noteCutArrived } from '@/desk/bring-cut';
@@ -25,7 +25,7 @@ import { newId } from '@/store/ids';
 import { seal, unseal } from '@/store/vault';
 import { readCut } from '@/worker/read-cut';
 import { makeClip } from '../setup/clips';
-import { bringFile, connectedChannels } from '../setup/desk';
+import { announcedCut, bringFile, connectedChannels } from '../setup/desk';
 
 afterAll(closeDatabase);
 
@@ -92,7 +92,7 @@ describe('facts of a cut', () => {
     const digests = new Set<string>();
     for (const frame of [100, 101, 102]) {
       const to = path.join(folder, `${frame}.jpg`);
-      await takeFrame(clip, to, fraction(frame * 1001, 30000), facts.video.rate, 320);
+      await takeFrame(clip, to, fraction(frame * 1001, 30000), facts.video.rate);
       digests.add((await sharp(to).stats()).channels.map((channel) => channel.sum).join());
     }
     expect(digests.size).toBe(3);
@@ -111,17 +111,21 @@ describe('bringing a cut', () => {
   });
 
   it('knows a file again whose transfer broke off', async () => {
-    const first = await announceCut({ fileName: 'again.mp4', size: 1000, fingerprint: 'f-again' });
-    const second = await announceCut({ fileName: 'renamed.mp4', size: 1000, fingerprint: 'f-again' });
-    expect([first.goesOn, second.goesOn]).toEqual([false, true]);
-    expect(second.cut.id).toBe(first.cut.id);
-    await noteCutArrived(first.cut.id, 1000);
-    expect((await announceCut({ fileName: 'again.mp4', size: 1000, fingerprint: 'f-again' })).goesOn).toBe(false);
+    const file = { size: 1000, fingerprint: 'f-again' };
+    const first = await announcedCut({ ...file, fileName: 'again.mp4' });
+    expect(await announceCut({ ...file, fileName: 'renamed.mp4' })).toMatchObject({
+      ...{ goesOn: true, cut: { id: first.id } },
+    });
+    await noteCutArrived(first.id, 1000);
+    // Here as a whole, it is named; a second video of it is made only where that is said.
+    const known = { known: { videoId: first.videoId, title: 'Again' } };
+    expect(await announceCut({ ...file, fileName: 'again.mp4' })).toEqual(known);
+    expect(await announceCut({ ...file, fileName: 'again.mp4', anyway: true })).toMatchObject({ goesOn: false });
     await readAll();
   });
 
   it('never takes a path from a file name', async () => {
-    const { cut } = await announceCut({ fileName: '../../etc/passwd.mp4', size: 10 });
+    const cut = await announcedCut({ fileName: '../../etc/passwd.mp4', size: 10 });
     expect(cut.fileName).toBe('passwd.mp4');
     expect(cut.fileKey).toBe(`cuts/${cut.id}`);
     expect(() => files().localPath('cuts/../../x')).toThrow();
@@ -147,9 +151,7 @@ describe('the record', () => {
       values: { tags: ['a', 'b'], privacy: 'link' },
       titleFrom: 'person',
     });
-    expect(await undo(videoId)).toBe('privacy');
-    expect(await undo(videoId)).toBe('tags');
-    expect(await undo(videoId)).toBe('title');
+    for (const field of ['privacy', 'tags', 'titled']) expect(await undo(videoId)).toEqual({ field, kept: [] });
     expect(await sheet()).toMatchObject({ title: 'Undo me', values: { tags: [], privacy: 'private' }, canRedo: true });
     await redo(videoId);
     expect((await sheet()).title).toBe('Keel 🛶 <b>"\'');
@@ -181,10 +183,12 @@ describe('the record', () => {
     expect(await ticked()).toBe(false);
   });
 
-  it('takes markers of a file, chooses the one colour, and leaves several for the manager', async () => {
+  it('takes markers of a file, and leaves it to the manager which of them are for viewers', async () => {
     const videoId = await readVideo();
     const vtt = 'WEBVTT\n\n00:00.000 --> 00:12.000\nA\n\n00:12.000 --> 00:25.000\nB\n\n00:25.000 --> 00:40.000\nC';
     await importMarkers(videoId, new TextEncoder().encode(vtt));
+    expect(await chapterTextOf(videoId)).toBe('');
+    await editVideo(videoId, { chapterChoice: { ...NO_CHOICE, colours: [''] } });
     expect(await chapterTextOf(videoId)).toBe('0:00 A\n0:12 B\n0:25 C');
     const edl =
       'TITLE: x\nFCM: NON-DROP FRAME\n001 AX V C 00:00:00:00 00:00:40:00 01:00:00:00 01:00:40:00\n* LOC: 01:00:01:00 RED no\n* LOC: 01:00:00:00 GREEN yes\n';
@@ -227,12 +231,11 @@ describe('markers by hand', () => {
     expect(await names()).toHaveLength(2);
   });
 
-  it('bring the choice of their colour with the first of a video, undone with it', async () => {
+  it('are notes until somebody says which colour is for viewers, the first one too', async () => {
     const videoId = await readVideo();
     await editMarkers(videoId, { put: [marker(0, 'A')] });
-    expect((await lookAtSheet(videoId)).chapterChoice.colours).toEqual(['green']);
-    await undo(videoId);
-    expect((await lookAtSheet(videoId)).chapterChoice.colours).toEqual([]);
+    expect(await lookAtSheet(videoId)).toMatchObject({ chapterChoice: NO_CHOICE, chaptersChosen: undefined });
+    expect(await chapterTextOf(videoId)).toBe('');
   });
 
   it('refuses one that is gone, and times that are none', async () => {
@@ -247,11 +250,48 @@ describe('markers by hand', () => {
     const videoId = await readVideo();
     const put = [marker(0, 'Seen'), { ...marker(360, 'A note to the team'), colour: 'red' }];
     await editMarkers(videoId, { put });
+    await expect(exportMarkers(videoId, 'vtt', true)).rejects.toMatchObject({ kind: 'not now' });
+    await editVideo(videoId, { chapterChoice: { ...NO_CHOICE, colours: ['green'] } });
     for (const format of Object.keys(MARKER_WRITERS)) {
       expect(await exportMarkers(videoId, format, false)).toContain('A note to the team');
       expect(await exportMarkers(videoId, format, true)).not.toContain('A note to the team');
     }
+    // The last chapter ends with what was exported, which is the whole file.
+    const { duration } = (await lookAtSheet(videoId)).cut?.facts ?? {};
+    const [, end = ''] = /--> (\S+)/.exec(await exportMarkers(videoId, 'vtt', true)) ?? [];
+    const [minutes = 0, seconds = 0] = end.split(':').slice(1).map(Number);
+    expect(minutes * 60 + seconds).toBeCloseTo(duration ? duration.num / duration.den : 0, 2);
     await expect(exportMarkers(videoId, 'toString', false)).rejects.toMatchObject({ kind: 'not taken' });
+  });
+
+  it('a marker that becomes no chapter is no cue either', async () => {
+    const videoId = await readVideo();
+    await editMarkers(videoId, { put: [marker(0, 'One'), marker(2, 'Same second')] });
+    await editVideo(videoId, { chapterChoice: { ...NO_CHOICE, colours: ['green'] } });
+    const vtt = await exportMarkers(videoId, 'vtt', true);
+    expect(vtt).toContain('One');
+    expect(vtt).not.toContain('Same second');
+  });
+
+  it('come from a table by its columns: what stands between them makes no time line drop-frame', async () => {
+    const videoId = await readVideo();
+    const rows = (sign: string, code: string) =>
+      [`Name${sign}In${sign}Out${sign}Colour`, `One${sign}01:00:00:00${sign}01:00:10:00${sign}green`]
+        .concat(`Two${sign}${code}${sign}01:02:00:00${sign}green`)
+        .join('\n');
+    for (const sign of [',', ';', '\t']) {
+      const table = new TextEncoder().encode(rows(sign, '01:01:00:00'));
+      // At 29.97 drop-frame there is no 01:01:00:00: it would be refused, or moved.
+      const { markers, findings } = await importMarkers(videoId, table, 'replace', { fileName: 'm.csv' });
+      expect(markers).toBe(2);
+      expect(findings.filter(({ done }) => done === 'left it out')).toEqual([]);
+      expect((await lookAtSheet(videoId)).timeLine.dropFrame).toBe(false);
+      const [, two] = (await lookAtMarkers(videoId)).markers;
+      expect(two?.time).toEqual({ num: 3003, den: 50 });
+    }
+    const drop = new TextEncoder().encode(rows(',', '01:01:00;02').replace(/:(\d\d)(?=,)/g, ';$1'));
+    await importMarkers(videoId, drop, 'replace', { fileName: 'm.csv' });
+    expect((await lookAtSheet(videoId)).timeLine.dropFrame).toBe(true);
   });
 });
 

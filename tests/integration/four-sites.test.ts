@@ -1,12 +1,13 @@
 import type { ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { actOnDrop } from '@/desk/act-on-drop';
 import { undo } from '@/desk/changes';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtBoard } from '@/desk/look';
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { makePlaylist } from '@/desk/playlists';
-import { actOnDrop, sendVideo } from '@/desk/send';
+import { sendVideo } from '@/desk/send';
 import type { SheetChannel } from '@/desk/views';
 import { closeDatabase } from '@/store/database';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
@@ -69,6 +70,7 @@ describe('short posts', () => {
   it('start again from the byte that the site has, wait as a draft, and go out on one word', async () => {
     await setFaultsAt('pipwire', { kind: 'cut', bytes: 30_000, times: 1 });
     const videoId = await ready('a-pip.mp4', '@marrowquay');
+    await editVideo(videoId, { privacy: 'everyone', release: 'on my word' });
     await sendVideo(videoId);
     const held = await untilState(videoId, 'held');
     expect((await fetch(held.link ?? '')).status).toBe(404);
@@ -80,6 +82,7 @@ describe('short posts', () => {
 
   it('are not sent over the limit, whichever way they come', async () => {
     const videoId = await ready('long-pip.mp4', '@marrowquay');
+    await editVideo(videoId, { privacy: 'everyone', release: 'on my word' });
     await editOnChannel(videoId, { channelId: idOf('@marrowquay'), set: { text: 'x'.repeat(241) } });
     expect((await sendVideo(videoId)).notReady[0]?.missing[0]).toContain('1 characters over the 240');
     expect((await lookAtBoard()).rows.find((row) => row.videoId === videoId)?.drops[0]?.missing).toBe(1);
@@ -136,6 +139,6 @@ describe('adverts', () => {
     expect((await channelOf(videoId, 'Marrow Quay')).rules.declares?.fields).toContain('adverts');
     await editVideo(videoId, { adverts: 'by interest' });
     await sendVideo(videoId);
-    await untilState(videoId, 'held');
+    await untilState(videoId, 'live');
   });
 });

@@ -3,7 +3,7 @@ import path from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LayerValues } from '@/core/defaults';
-import { announceCut } from '@/desk/bring-cut';
+import { actOnDrop } from '@/desk/act-on-drop';
 import { redo, undo } from '@/desk/changes';
 import { editDefaults } from '@/desk/defaults';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
@@ -11,7 +11,7 @@ import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look-at-layer
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { moveUp } from '@/desk/move-up';
 import { dropPicture, openPicture, takeFrameAsPicture } from '@/desk/pictures';
-import { actOnDrop, sendVideo } from '@/desk/send';
+import { sendVideo } from '@/desk/send';
 import { duplicateSeries, editSeries, exportSeries, importSeries, newSeries, removeSeries } from '@/desk/series';
 import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/shelf';
 import { tagOffers } from '@/desk/suggest-tags';
@@ -20,7 +20,7 @@ import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
-import { bringFile, channelsOfTheYard, untilSheet, untilState, videosAt } from '../setup/desk';
+import { announcedCut, bringFile, channelsOfTheYard, untilSheet, untilState, videosAt } from '../setup/desk';
 
 let worker: ChildProcess;
 let series: string;
@@ -48,7 +48,7 @@ const cleared = (values: LayerValues) => Object.fromEntries(Object.keys(values).
 
 /** A video of the series that no worker has to read. */
 async function onDesk(fileName: string, ...channels: string[]): Promise<string> {
-  const { cut } = await announceCut({ fileName, size: 1000 });
+  const cut = await announcedCut({ fileName, size: 1000 });
   for (const name of channels) await tickChannel(cut.videoId, idOf(name), true);
   return cut.videoId;
 }
@@ -63,18 +63,24 @@ const layersOf = async (videoId: string, name: string, field: keyof SheetChannel
   (await channelOf(videoId, name)).values[field].from.map(({ layer }) => layer);
 
 describe('a series', () => {
-  it('is recognised by the file’s name, with title, episode and ticks; what no pattern fits is of the one used last', async () => {
+  it('is recognised by the file’s name, with title, episode and ticks; what no pattern fits is in none and goes nowhere', async () => {
     await ofSeries({ channels: [idOf('Tide Notes'), newId()] });
     const known = await lookAtSheet(await onDesk('bilge-talk_07_the-pump_FINAL-v2.mp4'));
     expect(known).toMatchObject({ title: 'The pump', episode: '7', series: { name: 'Bilge Talk', from: 'file' } });
     expect(known.channels.filter(({ ticked }) => ticked).map(({ name }) => name)).toEqual(['Tide Notes']);
     const other = await lookAtSheet(await onDesk('something-else.mp4'));
-    expect(other).toMatchObject({ title: 'Something else', series: { id: series, from: 'last used' } });
+    expect(other).toMatchObject({ title: 'Something else', series: undefined });
+    expect(other.channels.some(({ ticked }) => ticked)).toBe(false);
+    // The one used last is an offer to press.
+    expect(other.seriesOffer).toEqual({ id: series, name: 'Bilge Talk' });
+    await editVideo(other.id, { seriesId: series });
+    expect((await channelOf(other.id, 'Tide Notes')).ticked).toBe(true);
+    await undo(other.id);
+    expect((await channelOf(other.id, 'Tide Notes')).ticked).toBe(false);
+    await editVideo(other.id, { seriesId: series });
     await editVideo(other.id, { seriesId: null });
     expect(await lookAtSheet(other.id)).toMatchObject({ series: undefined });
     expect((await channelOf(other.id, 'Tide Notes')).ticked).toBe(false);
-    await undo(other.id);
-    expect((await channelOf(other.id, 'Tide Notes')).ticked).toBe(true);
     await editVideo(known.id, { seriesId: null });
     await editVideo(known.id, { episode: '' });
     await editVideo(known.id, { seriesId: series });
@@ -364,7 +370,7 @@ describe('what was sent', () => {
     await editVideo(videoId, { summary: 'Sent.', forChildren: false });
     await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
     expect(await sendVideo(videoId)).toEqual({ sent: ['Marrow Quay'], notReady: [] });
-    const { id } = await untilState(videoId, 'held');
+    const { id } = await untilState(videoId, 'live');
     const there = async () => (await videosAt('lanternfold')).find(({ key }) => String(key).startsWith(id));
     const first = { title: 'Sent (19)', description: 'Sent.\n\nPlans: https://plans.example/2' };
     expect(await there()).toMatchObject(first);
@@ -373,7 +379,7 @@ describe('what was sent', () => {
     await editShelfLink('pump-plans', { url: 'https://plans.example/3' });
     expect(await channelOf(videoId, 'Marrow Quay')).toMatchObject({
       words: { title: first.title, text: first.description },
-      ...{ layersChanged: true, changedSince: false },
+      ...{ layersChanged: true, changes: [] },
     });
     const uses = (await lookAtLinks()).links.find(({ name }) => name === 'pump-plans')?.uses;
     expect(uses).toContainEqual(expect.objectContaining({ kind: 'sent', older: 'https://plans.example/2' }));
@@ -382,7 +388,7 @@ describe('what was sent', () => {
     await editVideo(videoId, { summary: 'Sent, mended.' });
     await actOnDrop(id, { action: 'revise' });
     await untilSheet(videoId, (sheet) =>
-      sheet.channels.some(({ drop, changedSince }) => drop?.state === 'held' && !changedSince),
+      sheet.channels.some(({ drop, changes }) => drop?.state === 'live' && changes.length === 0),
     );
     // A link that is named only now is no link that is missing.
     await newShelfLink({ name: 'later', label: 'Later', url: 'https://later.example' });
@@ -391,7 +397,7 @@ describe('what was sent', () => {
     expect(await there()).toMatchObject({ description: 'Sent, mended.\n\nPlans: https://plans.example/2' });
     await actOnDrop(id, { action: 'take over' });
     await untilSheet(videoId, (sheet) =>
-      sheet.channels.some(({ drop, layersChanged }) => drop?.state === 'held' && !layersChanged),
+      sheet.channels.some(({ drop, layersChanged }) => drop?.state === 'live' && !layersChanged),
     );
     expect(await there()).toMatchObject({ title: 'Sent', description: 'Sent, mended. From Bilge Talks.' });
     await ofSeries({ template: null });

@@ -50,13 +50,13 @@ async function queriesOf(act: () => Promise<unknown>): Promise<number> {
 
 describe('a page asks the database as often', () => {
   it.each<[what: string, most: number, look: () => Promise<unknown>]>([
-    ['the Board', 14, lookAtBoard],
+    ['the Board', 15, lookAtBoard],
     ['Channels', 14, lookAtChannels],
-    ['the status', 14, lookAtStatus],
+    ['the status', 15, lookAtStatus],
     ['Series', 14, lookAtSeriesList],
     ['a site’s defaults', 20, () => lookAtLayer({ layer: 'site', owner: 'lanternfold' })],
     ['Links', 14, lookAtLinks],
-    ['a change of defaults', 25, () => editDefaults({ layer: 'site', owner: 'pipwire' }, { place: newId() })],
+    ['a change of defaults', 27, () => editDefaults({ layer: 'site', owner: 'pipwire' }, { place: newId() })],
   ])('for many videos as for few: %s', async (_, most, look) => {
     const few = await queriesOf(look);
     await more(6);

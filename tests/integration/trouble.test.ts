@@ -1,10 +1,11 @@
 import type { ChildProcess } from 'node:child_process';
 import path from 'node:path';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { actOnDrop } from '@/desk/act-on-drop';
 import { editVideo } from '@/desk/edit-video';
 import { lookAtChannels } from '@/desk/look';
 import { lookAtSheet } from '@/desk/look-at-sheet';
-import { actOnDrop, sendVideo } from '@/desk/send';
+import { sendVideo } from '@/desk/send';
 import { closeDatabase } from '@/store/database';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { connectAs } from '../../demo/sign-in';
@@ -53,7 +54,7 @@ describe('trouble at the site', () => {
       { kind: 'cut', bytes: 20_000, times: 2 },
     );
     const videoId = await sent('passes.mp4');
-    const drop = await untilState(videoId, 'held');
+    const drop = await untilState(videoId, 'live');
     const events = (await lookAtSheet(videoId)).channels.flatMap((channel) => channel.events);
     expect(events.some((event) => event.kind === 'waits' && event.says.includes('asks to wait'))).toBe(true);
     expect((await videosAtLanternfold()).filter((video) => String(video.key).startsWith(drop.id))).toHaveLength(1);
@@ -65,7 +66,7 @@ describe('trouble at the site', () => {
     const snag = await untilState(videoId, 'snag');
     expect(snag.snag).toMatchObject({ kind: 'processing', what: expect.stringContaining('no picture after 2 s') });
     await actOnDrop(snag.id, { action: 'try again' });
-    const held = await untilState(videoId, 'held');
+    const held = await untilState(videoId, 'live');
     expect(held.link).not.toBe(snag.link);
   });
 
@@ -92,7 +93,7 @@ describe('trouble at the site', () => {
     const { id, snag } = await untilState(videoId, 'snag');
     expect(snag?.what).toContain('title: meant “Altered”, shown “Something else”');
     await actOnDrop(id, { action: 'try again' });
-    await untilState(videoId, 'held');
+    await untilState(videoId, 'live');
     expect((await videosAtLanternfold()).find((video) => video.fileName === 'altered.mp4')?.title).toBe('Altered');
   });
 
@@ -113,18 +114,18 @@ describe('trouble at the site', () => {
     const account = (await lookAtChannels()).sites[0]?.accounts[0];
     expect(account?.state).toBe('taken back');
     await connectAs('lanternfold', 'wil-tarrant');
-    const held = await untilState(videoId, 'held');
+    const held = await untilState(videoId, 'live');
     expect(held.link).toBe(link);
   });
 
   it('a video that somebody has removed at the site is said to be gone, and can be sent anew', async () => {
     const videoId = await sent('gone.mp4');
-    const held = await untilState(videoId, 'held');
+    const held = await untilState(videoId, 'live');
     await actOnDrop(held.id, { action: 'remove' });
     await untilState(videoId, 'removed');
     expect((await videosAtLanternfold()).some((video) => video.fileName === 'gone.mp4')).toBe(false);
     await sendVideo(videoId);
-    const again = await untilState(videoId, 'held');
+    const again = await untilState(videoId, 'live');
     expect(again.link).not.toBe(held.link);
   });
 
@@ -132,7 +133,9 @@ describe('trouble at the site', () => {
     const videoId = await sent('revised.mp4', 'everyone');
     const live = await untilState(videoId, 'live');
     await editVideo(videoId, { title: 'Revised ⛵', tags: { way: 'add', items: ['keel'] } });
-    expect((await lookAtSheet(videoId)).channels.find((channel) => channel.drop)?.changedSince).toBe(true);
+    expect(
+      (await lookAtSheet(videoId)).channels.find((channel) => channel.drop)?.changes.map(({ field }) => field),
+    ).toEqual(['title', 'tags']);
     await actOnDrop(live.id, { action: 'revise' });
     await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live');
     const there = (await videosAtLanternfold()).find((video) => video.fileName === 'revised.mp4');
@@ -143,7 +146,7 @@ describe('trouble at the site', () => {
     const videoId = await sent('once.mp4');
     const [again] = await Promise.all([sendVideo(videoId), sendVideo(videoId)]);
     expect(again).toEqual({ sent: [], notReady: [] });
-    await untilState(videoId, 'held');
+    await untilState(videoId, 'live');
     expect((await videosAtLanternfold()).filter((video) => video.fileName === 'once.mp4')).toHaveLength(1);
   });
 });

@@ -1,7 +1,7 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { answerArrival } from '@/app/api/arrivals/[[...path]]/arrivals';
-import { announceCut } from '@/desk/bring-cut';
 import { closeDatabase } from '@/store/database';
+import { announcedCut } from '../setup/desk';
 
 afterAll(closeDatabase);
 
@@ -13,7 +13,7 @@ const ask = (path: string, method: string, headers: Record<string, string>, body
 /** The examples of the protocol text (tus resumable upload protocol 1.0.0), with the cut's own id in the place of theirs. */
 describe('cuts come in by tus 1.0.0', () => {
   it('Core protocol, Example: HEAD tells 70 of 100, PATCH brings the remaining 30', async () => {
-    const { cut } = await announceCut({ fileName: 'world_domination_plan.mp4', size: 100 });
+    const cut = await announcedCut({ fileName: 'world_domination_plan.mp4', size: 100 });
     const metadata = `cutId ${Buffer.from(cut.id).toString('base64')}`;
     const made = await ask('', 'POST', { 'upload-length': '100', 'upload-metadata': metadata });
     expect(made.status).toBe(201);
@@ -34,7 +34,7 @@ describe('cuts come in by tus 1.0.0', () => {
   });
 
   it('PATCH: a wrong offset is 409, a wrong content type 415, an unknown upload 404', async () => {
-    const { cut } = await announceCut({ fileName: 'b.mp4', size: 10 });
+    const cut = await announcedCut({ fileName: 'b.mp4', size: 10 });
     const metadata = `cutId ${Buffer.from(cut.id).toString('base64')}`;
     await ask('', 'POST', { 'upload-length': '10', 'upload-metadata': metadata });
     const type = 'application/offset+octet-stream';
@@ -57,7 +57,7 @@ describe('cuts come in by tus 1.0.0', () => {
     const metadata = (id: string) => `cutId ${Buffer.from(id).toString('base64')}`;
     const unknown = metadata('01900000-0000-7000-8000-000000000000');
     expect((await ask('', 'POST', { 'upload-length': '5', 'upload-metadata': unknown })).status).toBe(404);
-    const { cut } = await announceCut({ fileName: 'c.mp4', size: 10 });
+    const cut = await announcedCut({ fileName: 'c.mp4', size: 10 });
     expect((await ask('', 'POST', { 'upload-length': '11', 'upload-metadata': metadata(cut.id) })).status).toBe(422);
   });
 });

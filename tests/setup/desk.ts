@@ -1,8 +1,7 @@
-import { createReadStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { announceCut, noteCutArrived } from '@/desk/bring-cut';
+import { announceCut } from '@/desk/bring-cut';
+import { bringLocalFile } from '@/desk/bring-local-file';
 import { editVideo, tickChannel } from '@/desk/edit-video';
 import { lookAtChannels } from '@/desk/look';
 import { lookAtSheet } from '@/desk/look-at-sheet';
@@ -10,7 +9,7 @@ import { sessionFor } from '@/desk/session';
 import type { DropView, SheetView } from '@/desk/views';
 import type { Session } from '@/sites/contract';
 import { SITE_PROFILES } from '@/sites/profiles';
-import { files } from '@/store/files/folder';
+import type { Cut } from '@/store/cuts';
 import { settings } from '@/store/settings';
 import { connectAs } from '../../demo/sign-in';
 
@@ -75,14 +74,18 @@ export async function bringFile(
   channel = 'Marrow Quay',
   fileName = path.basename(file),
 ): Promise<string> {
-  const { size } = await stat(file);
-  const { cut } = await announceCut({ fileName, size });
-  await files().put(cut.fileKey, createReadStream(file));
-  await noteCutArrived(cut.id, size);
-  await editVideo(cut.videoId, { forChildren: false });
+  const { videoId } = await bringLocalFile(file, { fileName, anyway: true });
+  await editVideo(videoId, { forChildren: false });
   const channelId = (await connectedChannels()).get(channel);
-  if (channelId) await tickChannel(cut.videoId, channelId, true);
-  return cut.videoId;
+  if (channelId) await tickChannel(videoId, channelId, true);
+  return videoId;
+}
+
+/** Announces a file that is not here; no bytes of it come. */
+export async function announcedCut(input: { fileName: string; size: number; [field: string]: unknown }): Promise<Cut> {
+  const made = await announceCut(input);
+  if (!('cut' in made)) throw new Error('It is here already');
+  return made.cut;
 }
 
 /** Waits until the Sheet of a video is as wished. @throws with the Sheet's drops where it is not in time */

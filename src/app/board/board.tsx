@@ -5,13 +5,14 @@ import { type DragEvent, useMemo, useState } from 'react';
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
 import type { BoardRow, BoardView } from '@/desk/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
+import { droppedFiles } from '@/ui/arrivals/dropped-files';
 import { ask } from '@/ui/ask';
 import { headline, underline } from './headline';
 import { VideoRow } from './video-row';
 
 const GROUPS: Record<BoardGroup, { name: string; says: string }> = {
   'needs you': { name: 'Needs you', says: 'a person has to settle these' },
-  'on the way': { name: 'On the way', says: 'you can close this page' },
+  'on the way': { name: 'On the way', says: '' },
   waiting: { name: 'Waiting for your word', says: 'proofed and held' },
   'on the desk': { name: 'On the desk', says: 'not sent yet' },
   'live lately': { name: 'Live lately', says: '' },
@@ -20,14 +21,20 @@ const GROUPS: Record<BoardGroup, { name: string; says: string }> = {
 /** Home: videos down, channels across, in each crossing where the drop stands. */
 export function Board({ first }: { first: BoardView }) {
   const { data } = useQuery({ queryKey: ['board'], queryFn: () => ask<BoardView>('/api/board'), initialData: first });
-  const { arrivals, bring } = useArrivals();
+  const { arrivals, unheard, bring } = useArrivals();
   const [over, setOver] = useState(false);
   const [find, setFind] = useState('');
   const groups = useMemo(() => grouped(data.rows, find), [data.rows, find]);
-  const drop = (event: DragEvent) => {
+  const drop = async (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    if (event.dataTransfer.files.length > 0) void bring([...event.dataTransfer.files]);
+    const files = await droppedFiles(event.nativeEvent);
+    if (files.length > 0) await bring(files);
+  };
+  // A file comes from this page for as long as it is open; what is on its way to a site needs no page.
+  const says = (group: BoardGroup) => {
+    if (group !== 'on the way') return GROUPS[group].says;
+    return arrivals.size > 0 ? 'keep this page open until the files have arrived' : 'you can close this page';
   };
   return (
     <main
@@ -42,6 +49,7 @@ export function Board({ first }: { first: BoardView }) {
       <div className="mb-3.5 flex flex-wrap items-end gap-x-6 gap-y-2">
         <h1>{headline(data.rows)}</h1>
         <p className="text-soft">{underline(data.rows, [...arrivals.values()])}</p>
+        {unheard > 0 && <p role="status">{unheard} more wait for Kettle Drop to answer</p>}
         <input
           type="search"
           value={find}
@@ -81,7 +89,7 @@ export function Board({ first }: { first: BoardView }) {
                     className="bg-sunk px-3.5 py-1.5 max-sm:block"
                   >
                     <span className="font-display font-semibold text-sm">{GROUPS[group].name}</span>{' '}
-                    <span className="ml-1 font-normal text-[13px] text-soft">{GROUPS[group].says}</span>
+                    <span className="ml-1 font-normal text-[13px] text-soft">{says(group)}</span>
                   </th>
                 </tr>
                 {rows.map((row) => (

@@ -4,7 +4,7 @@ import type { BoardRow, ChannelView } from '@/desk/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import { CopyLink } from '@/ui/copy-link';
-import { dropWords } from '@/ui/drop-words';
+import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { lookOf, Stops } from '@/ui/stops';
 
@@ -66,7 +66,11 @@ function CutLine({ row, arrival }: Omit<RowProps, 'channels'>) {
     <div className="mt-2">
       <Meter
         share={share}
-        says={`${Math.floor(share * 100)} % has arrived. If nothing moves, pick the file again on its Sheet.`}
+        says={
+          cut.stalled
+            ? `▲ ${Math.floor(share * 100)} % is here, and nothing more comes. Pick the file again on its page to go on.`
+            : `${Math.floor(share * 100)} % has arrived`
+        }
       />
     </div>
   );
@@ -91,6 +95,7 @@ function Crossing({ drop, channel }: { drop: BoardRow['drops'][number] | undefin
       <Stops behind={drop.stops} look={look} fraction={drop.progress?.fraction} />
       <p className={`mt-1.5 text-[13px] leading-snug ${look === 'idle' ? 'text-soft' : ''}`}>
         <span className="mr-2.5 line-clamp-4">{dropWords(drop)}</span>
+        {drop.overdue !== undefined && <span className="block text-snag">▲ {overdueWords(drop.overdue)}</span>}
         {drop.state === 'draft' && <Readiness missing={drop.missing} />}
         {drop.link && <CopyLink link={drop.link} />}
       </p>

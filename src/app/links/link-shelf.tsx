@@ -9,9 +9,9 @@ import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { FIELD } from '@/ui/fields/field-row';
-import { useDraft } from '@/ui/fields/use-draft';
+import { useDraft } from '@/ui/saving/use-draft';
+import { useSteps } from '@/ui/saving/use-steps';
 import { UndoRedo } from '@/ui/undo-redo';
-import { useSteps } from '@/ui/use-steps';
 
 type Steps = ReturnType<typeof useSteps>;
 type ShelfRow = LinksView['links'][number];
@@ -59,8 +59,12 @@ export function LinkShelf({ first }: { first: LinksView }) {
 function ShelfLinkRow({ link, steps }: { link: ShelfRow; steps: Steps }) {
   const { name, uses } = link;
   const at = `/api/links/${name}`;
-  const label = useDraft(link.label, (text) => steps.act(at, { method: 'PATCH', json: { label: text } }));
-  const url = useDraft(link.url, (text) => steps.act(at, { method: 'PATCH', json: { url: text } }));
+  const label = useDraft(link.label, (text) => steps.save(at, { method: 'PATCH', json: { label: text } }), {
+    key: `link ${link.name} label`,
+  });
+  const url = useDraft(link.url, (text) => steps.save(at, { method: 'PATCH', json: { url: text } }), {
+    key: `link ${link.name} url`,
+  });
   const remove = () => {
     const inUse = uses.filter(({ kind }) => kind !== 'sent').length;
     const warned =

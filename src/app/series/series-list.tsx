@@ -12,8 +12,8 @@ import { FIELD } from '@/ui/fields/field-row';
 import { FilePick } from '@/ui/file-pick';
 import { Moment } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
+import { useSteps } from '@/ui/saving/use-steps';
 import { UndoRedo } from '@/ui/undo-redo';
-import { useSteps } from '@/ui/use-steps';
 
 const LARGEST_IMPORT = 2_000_000;
 

@@ -167,6 +167,7 @@ describe('the fields of a layer', () => {
         'adultsOnly',
       ],
       ...['forChildren', 'adverts', 'privacy', 'release', 'picture', 'file', 'channels', 'credits', 'products'],
+      'chapterColours',
     ];
     expect([...DEFAULT_FIELDS].sort()).toEqual(all.sort());
     for (const field of DEFAULT_FIELDS) expect(FIELD_NAMES[field]).toMatch(/^[a-z ]+$/);

@@ -34,6 +34,8 @@ export interface Defaults extends Declarations {
   playlists: string[];
   privacy: Privacy;
   release: Release;
+  /** Colours of the markers that are chapters for viewers, where nobody has chosen for the video. */
+  chapterColours: string[];
   /** Whether captions go along. */
   sendCaptions: boolean;
   picture: PictureHabit;
@@ -69,6 +71,7 @@ export const PLAIN_DEFAULTS: Defaults = {
   playlists: [],
   privacy: 'private',
   release: 'by itself',
+  chapterColours: [],
   sendCaptions: true,
   picture: { way: 'none' },
   file: { tallest: null, kilobits: null },
@@ -88,6 +91,7 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   playlists: 'playlists',
   privacy: 'privacy',
   release: 'release',
+  chapterColours: 'marker colours for chapters',
   sendCaptions: 'captions',
   picture: 'picture',
   file: 'file settings',

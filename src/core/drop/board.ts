@@ -6,14 +6,18 @@ export type BoardGroup = (typeof BOARD_GROUPS)[number];
 
 /** What the Board sorts a video by. */
 export interface BoardFacts {
-  cut: 'none' | 'arriving' | 'reading' | 'ready' | 'refused';
-  drops: readonly DropState[];
+  /** 'stalled' is one that nothing has come of for too long. */
+  cut: 'none' | 'arriving' | 'stalled' | 'reading' | 'ready' | 'refused';
+  /** 'overdue' is one that its site puts off for longer than it should. */
+  drops: readonly (DropState | 'overdue')[];
 }
 
 /** The group of a video: what needs a person comes before what moves, that before what waits. */
 export function boardGroup({ cut, drops }: BoardFacts): BoardGroup {
-  if (cut === 'refused' || drops.includes('snag')) return 'needs you';
-  if (cut === 'arriving' || cut === 'reading' || drops.some(isWorking)) return 'on the way';
+  if (cut === 'refused' || cut === 'stalled') return 'needs you';
+  if (drops.includes('snag') || drops.includes('overdue')) return 'needs you';
+  if (cut === 'arriving' || cut === 'reading' || drops.some((state) => state !== 'overdue' && isWorking(state)))
+    return 'on the way';
   if (drops.includes('held')) return 'waiting';
   const sent = drops.filter((state) => state !== 'draft' && state !== 'removed');
   return sent.length > 0 ? 'live lately' : 'on the desk';

@@ -7,6 +7,7 @@ import {
   lastStop,
   MOVES,
   type MoveName,
+  mayAccept,
   mayMove,
   STOPS,
   stateAfter,
@@ -76,6 +77,28 @@ describe('the life of a drop', () => {
     }
   });
 
+  it('takes a video from sight from wherever it may be seen, and reads back what had a snag', () => {
+    for (const state of ['live', 'opening', 'held'] as const) expect(stateAfter('close', state)).toBe('closing');
+    expect(stateAfter('close', 'snag', { at: 'proofing' })).toBe('closing');
+    expect(mayMove('close', 'snag', { at: 'landing' })).toBe(false);
+    expect(stateAfter('closed', 'closing')).toBe('live');
+    expect(stateAfter('closedUnproofed', 'closing')).toBe('proofing');
+  });
+
+  it('lets a person accept only what leaves a choice', () => {
+    const snag = { at: 'clearing' as const, what: '', remedy: '' };
+    expect(mayAccept({ ...snag, kind: 'rights', asks: 'income' })).toBe(true);
+    expect(mayAccept({ ...snag, kind: 'rights', asks: 'silence' })).toBe(true);
+    expect(mayAccept({ ...snag, kind: 'rights', asks: 'closing' })).toBe(false);
+    expect(mayAccept({ ...snag, kind: 'rights' })).toBe(false);
+    expect(mayAccept({ ...snag, kind: 'difference', fields: ['title'] })).toBe(true);
+    expect(mayAccept({ ...snag, kind: 'difference', fields: ['title', 'privacy'] })).toBe(false);
+    for (const kind of ['file', 'permission', 'refused', 'processing', 'review', 'missing'] as const) {
+      expect(mayAccept({ ...snag, kind }), kind).toBe(false);
+    }
+    expect(mayAccept(undefined)).toBe(false);
+  });
+
   it('goes back to where a snag came up, and takes an answer only to the question asked', () => {
     expect(stateAfter('tryAgain', 'snag', { at: 'settling' })).toBe('settling');
     expect(stateAfter('acceptCheck', 'snag', { at: 'clearing' })).toBe('proofing');
@@ -94,5 +117,7 @@ describe('the groups of the Board', () => {
     expect(boardGroup({ cut: 'ready', drops: ['live', 'held'] })).toBe('waiting');
     expect(boardGroup({ cut: 'ready', drops: ['live', 'draft'] })).toBe('live lately');
     expect(boardGroup({ cut: 'ready', drops: ['draft'] })).toBe('on the desk');
+    expect(boardGroup({ cut: 'stalled', drops: [] })).toBe('needs you');
+    expect(boardGroup({ cut: 'ready', drops: ['live', 'overdue'] })).toBe('needs you');
   });
 });

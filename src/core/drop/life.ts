@@ -10,6 +10,7 @@ export const WORKING_STATES = [
   'clearing',
   'proofing',
   'opening',
+  'closing',
   'removing',
 ] as const;
 export type WorkingState = (typeof WORKING_STATES)[number];
@@ -31,12 +32,21 @@ export const SNAG_KINDS = [
 ] as const;
 export type SnagKind = (typeof SNAG_KINDS)[number];
 
+/** What the owner of music or pictures asks for: what the video earns, silence where it is heard, or that nobody sees it. */
+export const RIGHTS_ASKS = ['income', 'silence', 'closing'] as const;
+export type RightsAsk = (typeof RIGHTS_ASKS)[number];
+
 /** A snag: where the drop stood, what is wrong, and what a person can do. */
 export interface Snag {
   at: WorkingState;
   kind: SnagKind;
   what: string;
   remedy: string;
+  /** Of a rights match: what its owner asks, where the site says so, and who that is. */
+  asks?: RightsAsk;
+  owner?: string;
+  /** Of a difference: the fields in which the site shows something else. */
+  fields?: string[];
 }
 
 /** Who makes a move: the worker on its own, or a person. */
@@ -47,8 +57,8 @@ interface Move {
   /** Where it leads; 'where it stood' is the state that the snag came up in. */
   to: DropState | 'where it stood';
   by: Mover;
-  /** Only with a snag that came up in this state. */
-  snagAt?: WorkingState;
+  /** Of a snag: only with one that came up in one of these states. */
+  snagAt?: readonly WorkingState[];
 }
 
 const BEFORE_REMOVAL = [
@@ -59,6 +69,7 @@ const BEFORE_REMOVAL = [
   'proofing',
   'held',
   'opening',
+  'closing',
   'live',
   'snag',
 ] as const;
@@ -74,12 +85,18 @@ export const MOVES = {
   proofedAndOpening: { from: ['proofing'], to: 'opening', by: 'worker' },
   open: { from: ['held'], to: 'opening', by: 'person' },
   opened: { from: ['opening'], to: 'live', by: 'worker' },
+  // What is meant has changed since it was proofed.
+  notToOpen: { from: ['opening'], to: 'proofing', by: 'worker' },
   revise: { from: ['held', 'live'], to: 'proofing', by: 'person' },
+  close: { from: ['opening', 'live', 'snag', 'held'], to: 'closing', by: 'person', snagAt: ['proofing', 'opening'] },
+  closed: { from: ['closing'], to: 'live', by: 'worker' },
+  // What had a snag is read back once more, closed.
+  closedUnproofed: { from: ['closing'], to: 'proofing', by: 'worker' },
   snag: { from: WORKING_STATES, to: 'snag', by: 'worker' },
   tryAgain: { from: ['snag'], to: 'where it stood', by: 'person' },
-  acceptCheck: { from: ['snag'], to: 'proofing', by: 'person', snagAt: 'clearing' },
-  acceptAndHold: { from: ['snag'], to: 'held', by: 'person', snagAt: 'proofing' },
-  acceptAndOpen: { from: ['snag'], to: 'opening', by: 'person', snagAt: 'proofing' },
+  acceptCheck: { from: ['snag'], to: 'proofing', by: 'person', snagAt: ['clearing'] },
+  acceptAndHold: { from: ['snag'], to: 'held', by: 'person', snagAt: ['proofing'] },
+  acceptAndOpen: { from: ['snag'], to: 'opening', by: 'person', snagAt: ['proofing'] },
   sendAnew: { from: ['snag'], to: 'packing', by: 'person' },
   remove: { from: BEFORE_REMOVAL, to: 'removing', by: 'person' },
   gone: { from: ['removing'], to: 'removed', by: 'worker' },
@@ -100,8 +117,9 @@ export class MoveRefused extends Error {
 export function stateAfter(move: MoveName, state: DropState, snag?: Pick<Snag, 'at'>): DropState {
   const { from, to, snagAt }: Move = MOVES[move];
   if (!from.includes(state)) throw new MoveRefused(`A drop that is ${state} cannot take the move “${move}”`);
-  if (state === 'snag' && snagAt !== undefined && snag?.at !== snagAt) {
-    throw new MoveRefused(`“${move}” answers a snag found while ${snagAt}, not while ${snag?.at ?? 'nothing'}`);
+  if (state === 'snag' && snagAt !== undefined && !(snag && snagAt.includes(snag.at))) {
+    const answers = snagAt.join(' or ');
+    throw new MoveRefused(`“${move}” answers a snag found while ${answers}, not while ${snag?.at ?? 'nothing'}`);
   }
   if (to !== 'where it stood') return to;
   if (!snag) throw new MoveRefused('A snag has to say where it came up');
@@ -127,6 +145,7 @@ const STOPS_BEHIND: Record<Exclude<DropState, 'snag'>, number> = {
   proofing: 4,
   held: 5,
   opening: 5,
+  closing: 5,
   live: 6,
   removing: 0,
   removed: 0,
@@ -140,6 +159,15 @@ export function stopsBehind(state: DropState, snag?: Pick<Snag, 'at'>): number {
 /** The last stop that a drop has passed. */
 export function lastStop(state: DropState, snag?: Pick<Snag, 'at'>): Stop | undefined {
   return STOPS[stopsBehind(state, snag) - 1];
+}
+
+/**
+ * Whether a person may accept what was found. Only a match whose owner leaves a choice and a difference are a matter of
+ * opinion; that more people may see it than was meant never is.
+ */
+export function mayAccept(snag: Snag | undefined): boolean {
+  if (snag?.kind === 'rights') return snag.asks === 'income' || snag.asks === 'silence';
+  return snag?.kind === 'difference' && !snag.fields?.includes('privacy');
 }
 
 /** Whether a drop in this state is the worker's to carry. */

@@ -28,7 +28,7 @@ export interface Difference {
 }
 
 /** A declared value in words; sites that keep nothing where nothing is said mean the same. */
-function say(value: unknown): string {
+export function declaredInWords(value: unknown): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (!Array.isArray(value)) return typeof value === 'string' ? value : '';
   return value
@@ -60,8 +60,8 @@ export function differences(meant: Showing, shown: Showing): Difference[] {
     if (value === undefined) continue;
     compare(
       DECLARATION_NAMES[field as keyof Declarations],
-      say(value),
-      say(shown.declared?.[field as keyof Declarations]),
+      declaredInWords(value),
+      declaredInWords(shown.declared?.[field as keyof Declarations]),
     );
   }
   return found;

@@ -4,12 +4,14 @@ import type { FitPlace } from '../fitting';
 import type { FittedWords } from './words-for-site';
 
 /** A place on the Sheet that a missing thing leads to. */
-export type SheetPlace = 'cut' | FitPlace | 'picture' | 'privacy' | `declared-${DeclarationField}`;
+export type SheetPlace = 'cut' | FitPlace | 'picture' | 'privacy' | 'markers' | `declared-${DeclarationField}`;
 
 /** Something that keeps a video from going to a channel. */
 export interface Missing {
   place: SheetPlace;
   what: string;
+  /** A text that looks like a blank; a person may say that it is meant as it stands. */
+  blank?: string;
 }
 
 /** The picture that was chosen; `size` in bytes. */
@@ -39,7 +41,7 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
 
   if (input.cutRefused) need('cut', input.cutRefused);
   if (facts) for (const reason of reasonsNotTaken(facts, site)) need('cut', reason);
-  for (const { place, what } of fitted.findings) need(place, what);
+  missing.push(...fitted.findings);
   for (const what of pictureFindings(input.picture, site, facts)) need('picture', what);
   for (const { field, what } of declarationFindings(input.declarations, site.declares, site.name)) {
     need(`declared-${field}`, what);

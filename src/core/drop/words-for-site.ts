@@ -1,9 +1,9 @@
 import { type Chapter, type ChapterLine, chapterLines } from '../chapters';
 import { type Declarations, declarationsInForce, declaredTo } from '../declarations';
 import type { SiteRules } from '../delivery';
-import { type FitFinding, fitToSite, type TextNames } from '../fitting';
+import { type FitFinding, type FitPlace, fitToSite, type TextNames } from '../fitting';
 import type { Fraction } from '../time';
-import { type NamedLink, TemplateError } from '../words';
+import { type NamedLink, openBlanksIn, TemplateError } from '../words';
 
 /** Words that were written for one channel by hand, in the place of the record's. */
 export interface OwnWords {
@@ -21,6 +21,8 @@ export interface RecordWords {
   links: readonly NamedLink[];
   declarations: Declarations;
   names: TextNames;
+  /** Texts that look like blanks and are meant as they stand. */
+  meantBlanks?: readonly string[];
 }
 
 /** The words as one site gets them: what is sent, and what proofing expects to read back. */
@@ -31,6 +33,8 @@ export interface SiteWords {
   chapters: ChapterLine[];
   /** The chapters' exact times in the file, in the order of `chapters`. */
   chapterTimes: Fraction[];
+  /** Exact seconds of the file, where the last chapter ends. */
+  duration?: Fraction;
   declared: Partial<Declarations>;
 }
 
@@ -40,6 +44,25 @@ export interface FittedWords {
   /** In words; it is said, and not sent. */
   leftOut: string[];
   findings: FitFinding[];
+}
+
+/** Blanks that somebody forgot to fill, wherever they stand in what goes out, each at the field that it came from. */
+function openBlanks(record: RecordWords, own: OwnWords, chapters: readonly Chapter[], words: SiteWords): FitFinding[] {
+  const credits = (words.declared.credits ?? []).flatMap(({ role, name }) => [role, name]);
+  const sources: [FitPlace, readonly string[]][] = [
+    ['title', [own.title ?? record.title]],
+    ['summary', [own.text ?? record.summary]],
+    ['links', record.links.flatMap(({ label, url }) => [label, url])],
+    ['tags', record.tags],
+    ['chapters', chapters.map(({ title }) => title)],
+    ['declared-credits', credits],
+  ];
+  const all = [words.title, words.text, ...words.tags, ...words.chapters.map(({ title }) => title), ...credits];
+  const open = new Set(openBlanksIn(all.join('\n')).filter((blank) => !record.meantBlanks?.includes(blank)));
+  return [...open].map((blank) => {
+    const place = sources.find(([, texts]) => texts.some((text) => text.includes(blank)))?.[0] ?? 'template';
+    return { place, what: `“${blank}” looks like a blank that was not filled in`, blank };
+  });
 }
 
 /** Fits a record to a site: words and tags by `fitToSite`, and of the declarations those that the site takes. */
@@ -61,8 +84,8 @@ export function wordsForSite(
     } = fitToSite({ ...record, chapters, duration, byHand }, site);
     const there = whole ? chapters : [];
     const lines = chapterLines(there, duration);
-    const words = { ...fitted, chapters: lines, chapterTimes: there.map(({ time }) => time), declared };
-    return { words, leftOut, findings };
+    const words = { ...fitted, chapters: lines, chapterTimes: there.map(({ time }) => time), duration, declared };
+    return { words, leftOut, findings: [...findings, ...openBlanks(record, own, chapters, words)] };
   } catch (error) {
     if (!(error instanceof TemplateError)) throw error;
     const none = { title: record.title, text: '', tags: [], chapters: [], chapterTimes: [], declared };

@@ -1,6 +1,7 @@
 export * from './graphemes';
 export * from './limits';
 export * from './links';
+export * from './open-blanks';
 export * from './tag-suggestions';
 export * from './tag-variants';
 export * from './tags';

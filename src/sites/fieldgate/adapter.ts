@@ -91,7 +91,11 @@ export function fieldgate(address: string): SiteAdapter {
         ...{ name: title, note: '', colour: '', on: 'timeline' as const, hidden: false },
         ...{ time: words.chapterTimes[index] ?? ZERO, length: ZERO },
       }));
-      const request = { method: 'PUT' as const, bytes: writeWebvtt({ markers }), type: 'text/vtt' };
+      const request = {
+        method: 'PUT' as const,
+        bytes: writeWebvtt({ markers, end: words.duration }),
+        type: 'text/vtt',
+      };
       await askSite(session, at(siteVideoId, '/chapters'), request);
     },
 
@@ -104,8 +108,8 @@ export function fieldgate(address: string): SiteAdapter {
       };
     },
 
-    async open(session, siteVideoId) {
-      await change(session, siteVideoId, { audience: 'public' });
+    async showTo(session, siteVideoId, privacy) {
+      await change(session, siteVideoId, { audience: AUDIENCE[privacy] });
     },
 
     async readBack(session, siteVideoId) {

@@ -1,5 +1,6 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import type { Privacy } from '@/core/delivery';
+import type { RightsAsk } from '@/core/drop';
 import { fraction, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
 import type { SiteAdapter, SiteChecks } from '../contract';
@@ -114,8 +115,8 @@ export function lanternfold(address: string): SiteAdapter {
       };
     },
 
-    async open(session, siteVideoId) {
-      await askSite(session, at(siteVideoId), { method: 'PATCH', json: { visibility: 'open' } });
+    async showTo(session, siteVideoId, privacy) {
+      await askSite(session, at(siteVideoId), { method: 'PATCH', json: { visibility: VISIBILITY[privacy] } });
     },
 
     async readBack(session, siteVideoId) {
@@ -176,10 +177,14 @@ const STAGE_WORDS = {
   full: 'first version plays, full one follows',
 };
 
-const WANTS: Record<string, string> = {
-  adverts: 'wants to show adverts and keep what they earn',
-  mute: 'wants the sound muted there',
-  block: 'does not permit it',
+const WANTS: Record<string, { asks: RightsAsk; says: string; remedy: string }> = {
+  adverts: {
+    asks: 'income',
+    says: 'wants to show adverts and keep what they earn',
+    remedy: 'Agree to it, or bring a video without it',
+  },
+  mute: { asks: 'silence', says: 'wants the sound off there', remedy: 'Agree to it, or bring a video without it' },
+  block: { asks: 'closing', says: 'does not permit it', remedy: 'Bring a video without it' },
 };
 
 function checksOf(video: SiteVideo): SiteChecks {
@@ -187,10 +192,13 @@ function checksOf(video: SiteVideo): SiteChecks {
   const { match } = video;
   if (video.checks === 'passed' || !match || video.matchAccepted) return { verdict: 'passed' };
   const stamp = (seconds: number) => viewerTime(fraction(Math.floor(seconds)), video.seconds ?? seconds);
+  const wants = WANTS[match.wants];
   return {
     verdict: 'found',
     of: 'rights',
-    what: `Rights match ${stamp(match.from)}–${stamp(match.to)}: ${match.owner} ${WANTS[match.wants] ?? match.wants}`,
-    remedy: match.wants === 'block' ? 'Bring a cut without it' : 'Agree to it, or bring a cut without it',
+    what: `Rights match ${stamp(match.from)}–${stamp(match.to)}: ${match.owner} ${wants?.says ?? `wants: ${match.wants}`}`,
+    remedy: wants?.remedy ?? 'Settle it on Lanternfold, then try again',
+    asks: wants?.asks,
+    owner: match.owner,
   };
 }

@@ -1,7 +1,7 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import { toDecimal } from '@/core/time';
 import { authorisationFor } from '../authorisation';
-import type { Session, SiteAdapter } from '../contract';
+import { type Session, type SiteAdapter, SiteError } from '../contract';
 import { type ApiRequest, askSite, type Explain } from '../json-api';
 import { evenIfGone, stageShape, stateOfStage } from '../stages';
 import { carryByRange } from './carry-by-range';
@@ -85,8 +85,9 @@ export function pipwire(address: string): SiteAdapter {
       };
     },
 
-    async open(session, siteVideoId) {
-      await ask(session, postAt(siteVideoId, '/out'), { method: 'POST' });
+    async showTo(session, siteVideoId, privacy) {
+      if (privacy === 'link') throw new SiteError('refused', 'Pipwire has no posts by link only');
+      await ask(session, postAt(siteVideoId, '/out'), { method: privacy === 'everyone' ? 'POST' : 'DELETE' });
     },
 
     async readBack(session, siteVideoId) {

@@ -1,6 +1,6 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import { authorisationFor } from '../authorisation';
-import type { Session, SiteAdapter, SiteChecks } from '../contract';
+import { type Session, type SiteAdapter, type SiteChecks, SiteError } from '../contract';
 import { type ApiRequest, askSite, type Explain } from '../json-api';
 import { evenIfGone, stageShape, stateOfStage } from '../stages';
 import { carryAsForm } from './carry-as-form';
@@ -93,8 +93,9 @@ export function stallmarket(address: string): SiteAdapter {
       };
     },
 
-    async open() {
-      // An approved clip is shown by the site itself.
+    async showTo(_session, _siteVideoId, privacy) {
+      // An approved clip is shown by the site itself, and there is no way to close it again.
+      if (privacy !== 'everyone') throw new SiteError('refused', 'Stallmarket cannot close a clip; remove it there');
     },
 
     async readBack(session, siteVideoId) {

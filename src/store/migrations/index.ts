@@ -4,6 +4,7 @@ import * as hiddenMarkers from './002-hidden-markers';
 import * as timeLine from './003-time-line';
 import * as fourSites from './004-four-sites';
 import * as layers from './005-layers';
+import * as ends from './006-ends';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -12,4 +13,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '003-time-line': timeLine,
   '004-four-sites': fourSites,
   '005-layers': layers,
+  '006-ends': ends,
 };

@@ -2,11 +2,14 @@
 
 import { useRouter } from 'next/navigation';
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
-import { Upload } from 'tus-js-client';
 import { PaceMeter, type TransferPace } from '@/core/delivery';
-import { ask } from '../ask';
+import { AskError, ask } from '../ask';
 import { useNotices } from '../notices';
-import { fingerprintOf } from './fingerprint';
+import { noteUnsaved } from '../saving/unsaved';
+import { useSure } from '../sure';
+import { videosAmong } from './dropped-files';
+import { fingerprintOf, proofOfStart } from './fingerprint';
+import { bytesHere, startTransfer } from './transfer';
 
 /** A file on its way from this page to Kettle Drop. */
 export interface Arrival extends TransferPace {
@@ -15,113 +18,207 @@ export interface Arrival extends TransferPace {
   fileName: string;
   sent: number;
   total: number;
-  /** Set while the line is gone; the transfer goes on by itself. */
-  waits: boolean;
+  /** What it waits for: its turn, or the line; it goes on by itself. */
+  waits: 'turn' | 'line' | undefined;
 }
 
 interface Arrivals {
   arrivals: Map<string, Arrival>;
-  /** Starts bringing files in, as new videos or as better cuts of one; a single new one opens its Sheet. */
+  /** How many files wait for Kettle Drop to hear of them. */
+  unheard: number;
+  /** Starts bringing files in, as new videos or as better files of one; a single new one opens its Sheet. */
   bring(files: Iterable<File>, videoId?: string): Promise<void>;
   /** Goes on with a transfer that broke off, if the file is the same. */
   goOn(file: File, fingerprint: string | undefined): Promise<void>;
 }
 
-const Context = createContext<Arrivals>({ arrivals: new Map(), bring: async () => {}, goOn: async () => {} });
+const Context = createContext<Arrivals>({
+  ...{ arrivals: new Map(), unheard: 0 },
+  ...{ bring: async () => {}, goOn: async () => {} },
+});
 
 /** The transfers of this page. */
 export const useArrivals = () => useContext(Context);
 
-/** Pauses between tries while the server is away; after the last one the transfer stands until the page is told. */
-const RETRY_MILLISECONDS = [0, 500, 1000, 2000, 3000, ...Array.from({ length: 200 }, () => 5000)];
-
 const SHOW_EVERY_MILLISECONDS = 250;
+/** More at once only share the line, and each ends later. */
+const MOST_AT_ONCE = 3;
+const SAY_EVERY_MILLISECONDS = 20_000;
+const ASK_AGAIN_MILLISECONDS = 1500;
+
+/** What Kettle Drop says of a file that was announced. */
+type Answer =
+  | { cutId: string; videoId: string; goesOn: boolean; received: number }
+  | { known: { videoId: string; title: string } }
+  | { refused: string };
+
+type Taken = Extract<Answer, { cutId: string }>;
+
+/** Asks until there is an answer: a file that was taken is not lost because the line is gone for a moment. */
+async function askUntilAnswered<T>(address: string, json: unknown): Promise<T> {
+  for (;;) {
+    try {
+      return await ask<T>(address, { method: 'POST', json });
+    } catch (error) {
+      if (!(error instanceof AskError) || !error.mayPass) throw error;
+      await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN_MILLISECONDS));
+    }
+  }
+}
 
 /** Carries files in by tus for as long as any page of Kettle Drop is open, whichever place is shown. */
 export function ArrivalsProvider({ children }: { children: ReactNode }) {
   const [arrivals, setArrivals] = useState(new Map<string, Arrival>());
-  const running = useRef(new Set<string>());
+  const [unheard, setUnheard] = useState(0);
+  const mine = useRef(new Set<string>());
+  const queue = useRef<(() => void)[]>([]);
+  const atOnce = useRef(0);
   const router = useRouter();
-  const { trouble } = useNotices();
+  const { trouble, say } = useNotices();
+  const sure = useSure();
 
   const set = useCallback((arrival: Arrival) => setArrivals((all) => new Map(all).set(arrival.cutId, arrival)), []);
-  const end = useCallback((cutId: string) => {
-    running.current.delete(cutId);
-    setArrivals((all) => {
-      const rest = new Map(all);
-      rest.delete(cutId);
-      return rest;
-    });
+  const next = useCallback(() => {
+    while (atOnce.current < MOST_AT_ONCE) {
+      const start = queue.current.shift();
+      if (!start) return;
+      atOnce.current += 1;
+      start();
+    }
   }, []);
+  const end = useCallback(
+    (cutId: string) => {
+      mine.current.delete(cutId);
+      noteUnsaved('arriving', -1);
+      setArrivals((all) => new Map([...all].filter(([id]) => id !== cutId)));
+      atOnce.current -= 1;
+      next();
+    },
+    [next],
+  );
 
-  const start = useCallback(
-    (file: File, cutId: string, videoId: string, goesOn: boolean) => {
-      if (running.current.has(cutId)) return;
-      running.current.add(cutId);
-      const meter = new PaceMeter();
-      let shown = 0;
+  const carry = useCallback(
+    (file: File, { cutId, videoId, goesOn }: Taken) => {
       const base = { cutId, videoId, fileName: file.name, total: file.size };
-      let sent = 0;
-      set({ ...base, sent, waits: false, bytesPerSecond: 0, secondsLeft: undefined });
-      const upload = new Upload(file, {
-        endpoint: '/api/arrivals',
-        uploadUrl: goesOn ? `/api/arrivals/${cutId}` : undefined,
-        metadata: { cutId },
-        retryDelays: RETRY_MILLISECONDS,
-        storeFingerprintForResuming: false,
+      const still = { bytesPerSecond: 0, secondsLeft: undefined };
+      const meter = new PaceMeter();
+      let [sent, shown] = [0, 0];
+      set({ ...base, ...still, sent, waits: undefined });
+      startTransfer(file, cutId, goesOn, {
         onProgress(bytes) {
           const now = Date.now();
           sent = bytes;
           meter.note(bytes, now);
           if (now - shown < SHOW_EVERY_MILLISECONDS) return;
           shown = now;
-          set({ ...base, sent, waits: false, ...meter.pace(file.size) });
+          set({ ...base, sent, waits: undefined, ...meter.pace(file.size) });
         },
-        onShouldRetry(error) {
-          const status = error.originalResponse?.getStatus() ?? 0;
-          if (status >= 400 && status < 500 && status !== 409 && status !== 423) return false;
-          if (status === 507) return false;
-          set({ ...base, sent, waits: true, bytesPerSecond: 0, secondsLeft: undefined });
-          return true;
-        },
-        onSuccess: () => end(cutId),
-        onError(error) {
+        onWait: () => set({ ...base, ...still, sent, waits: 'line' }),
+        onEnd: () => end(cutId),
+        onRefused(said) {
           end(cutId);
-          const said = 'originalResponse' in error ? error.originalResponse?.getBody() : '';
-          trouble(`“${file.name}” stands still. ${said || 'Pick the file again on its Sheet to go on.'}`);
+          trouble(`“${file.name}” stands still. ${said || 'Pick the file again on its page to go on.'}`);
         },
       });
-      upload.start();
     },
     [set, end, trouble],
   );
 
+  const take = useCallback(
+    (file: File, taken: Taken) => {
+      const { cutId, videoId } = taken;
+      if (mine.current.has(cutId)) return;
+      mine.current.add(cutId);
+      noteUnsaved('arriving', 1);
+      const fields = { cutId, videoId, fileName: file.name, sent: taken.received, total: file.size };
+      set({ ...fields, bytesPerSecond: 0, secondsLeft: undefined, waits: 'turn' });
+      queue.current.push(() => carry(file, taken));
+      next();
+    },
+    [set, carry, next],
+  );
+
+  const announce = useCallback(async (files: readonly File[], more: object): Promise<Answer[]> => {
+    setUnheard((count) => count + files.length);
+    noteUnsaved('arriving', 1);
+    try {
+      const described = await Promise.all(
+        files.map(async (file) => {
+          return { fileName: file.name, size: file.size, fingerprint: await fingerprintOf(file), ...more };
+        }),
+      );
+      return (await askUntilAnswered<{ files: Answer[] }>('/api/videos', { files: described })).files;
+    } finally {
+      setUnheard((count) => count - files.length);
+      noteUnsaved('arriving', -1);
+    }
+  }, []);
+
+  /** Whether what has come of a transfer that broke off is the start of this very file. */
+  const isSame = useCallback(async (file: File, cutId: string): Promise<boolean> => {
+    for (;;) {
+      try {
+        const upTo = await bytesHere(cutId);
+        if (!upTo) return true;
+        const digest = await proofOfStart(file, upTo);
+        await ask(`/api/cuts/${cutId}`, { method: 'POST', json: { upTo, digest } });
+        return true;
+      } catch (error) {
+        if (error instanceof AskError && error.status === 422) return false;
+        if (error instanceof AskError && !error.mayPass && error.status !== 409) throw error;
+        await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN_MILLISECONDS));
+      }
+    }
+  }, []);
+
   const bring = useCallback(
-    async (files: Iterable<File>, videoId?: string) => {
-      const all = [...files];
-      for (const file of all) {
-        try {
-          const fingerprint = await fingerprintOf(file);
-          const json = { fileName: file.name, size: file.size, fingerprint, videoId };
-          const made = await ask<{ videoId: string; cutId: string; goesOn: boolean }>('/api/videos', {
-            method: 'POST',
-            json,
+    async (given: Iterable<File>, videoId?: string) => {
+      const { videos, others } = videosAmong([...given]);
+      if (others.length > 0) {
+        const names = new Intl.ListFormat('en').format(others.map(({ name }) => `“${name}”`));
+        trouble(`Left out, since no video: ${names}. Drop marker files and pictures on their video’s page.`);
+      }
+      if (videos.length === 0) return;
+      const alone = videos.length === 1 && !videoId;
+      const settle = async (file: File, answer: Answer | undefined): Promise<void> => {
+        if (!answer) return;
+        if ('refused' in answer) return trouble(answer.refused);
+        if ('known' in answer) {
+          const again = await sure({
+            title: `“${file.name}” is here already`,
+            follows: [`It is the file of “${answer.known.title}”. A second video of it would be sent on its own.`],
+            yes: 'Make a second video',
+            no: alone ? 'Open the first one' : 'Leave it out',
           });
-          start(file, made.cutId, made.videoId, made.goesOn);
-          if (all.length === 1 && !videoId) router.push(`/videos/${made.videoId}`);
-        } catch (error) {
-          trouble(error);
+          if (again) return settle(file, (await announce([file], { videoId, anyway: true }))[0]);
+          if (alone) router.push(`/videos/${answer.known.videoId}`);
+          return;
         }
+        if (answer.goesOn && !(await isSame(file, answer.cutId))) {
+          say(`“${file.name}” is not the file that broke off. It comes in as a new video.`);
+          return settle(file, (await announce([file], { videoId, fingerprint: undefined }))[0]);
+        }
+        take(file, answer);
+        if (alone) router.push(`/videos/${answer.videoId}`);
+      };
+      try {
+        const answers = await announce(videos, { videoId });
+        // All that need no question are on their way before the first question is asked.
+        const asked = (index: number) => 'known' in (answers[index] ?? {});
+        for (const [index, file] of videos.entries()) if (!asked(index)) await settle(file, answers[index]);
+        for (const [index, file] of videos.entries()) if (asked(index)) await settle(file, answers[index]);
+      } catch (error) {
+        trouble(error);
       }
     },
-    [start, router, trouble],
+    [announce, isSame, take, router, trouble, say, sure],
   );
 
   const goOn = useCallback(
     async (file: File, fingerprint: string | undefined) => {
-      if ((await fingerprintOf(file)) !== fingerprint) {
+      if (fingerprint !== undefined && (await fingerprintOf(file)) !== fingerprint) {
         trouble(
-          `“${file.name}” is another file than the one that broke off. Pick that one, or bring this as a new cut.`,
+          `“${file.name}” is another file than the one that broke off. Pick that one, or bring this as a new one.`,
         );
         return;
       }
@@ -133,11 +230,14 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
   const busy = arrivals.size > 0;
   useEffect(() => {
     if (!busy) return;
-    const stay = (event: BeforeUnloadEvent) => event.preventDefault();
-    window.addEventListener('beforeunload', stay);
-    return () => window.removeEventListener('beforeunload', stay);
+    const say = () => {
+      const cuts = [...mine.current];
+      if (cuts.length > 0) void ask('/api/waiting', { method: 'POST', json: { cuts } }).catch(() => undefined);
+    };
+    const timer = setInterval(say, SAY_EVERY_MILLISECONDS);
+    return () => clearInterval(timer);
   }, [busy]);
 
-  const value = useMemo(() => ({ arrivals, bring, goOn }), [arrivals, bring, goOn]);
+  const value = useMemo(() => ({ arrivals, unheard, bring, goOn }), [arrivals, unheard, bring, goOn]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

@@ -5,8 +5,8 @@ import { PRIVACIES, type Privacy } from '@/core/delivery';
 /** Who may see it, with what follows. */
 export const PRIVACY_WORDS: Record<Privacy, { name: string; says: string }> = {
   everyone: { name: 'Everyone', says: 'opens by itself once it is proofed' },
-  link: { name: 'People with the link', says: 'stays so until you open it' },
-  private: { name: 'Only me', says: 'stays closed until you open it' },
+  link: { name: 'People with the link', says: 'by link once it is proofed; never in search' },
+  private: { name: 'Only me', says: 'proofed, and nobody else sees it' },
 };
 
 const COMMENT_NAMES: Record<Declarations['comments'], string> = {

@@ -1,6 +1,7 @@
 'use client';
 
 import { type DefaultField, FIELD_NAMES, type InForce, type LayerValues, valueOver } from '@/core/defaults';
+import type { SaveEnd } from '../saving/use-acts';
 import { FieldRow } from './field-row';
 import { LayerMark } from './layer-mark';
 import { type FieldStock, ValueControl } from './value-control';
@@ -14,7 +15,9 @@ interface LayerFieldsProps {
   beneath: InForce;
   stock: FieldStock;
   /** Sets a field on this layer; null leaves it to those beneath. */
-  put: (field: DefaultField, value: unknown) => Promise<boolean>;
+  put: (field: DefaultField, value: unknown, on?: unknown) => Promise<SaveEnd>;
+  /** What the browser keeps texts under until they are saved. */
+  keptAs: string;
   /** Layers above to which a field may move. */
   moves?: (field: DefaultField) => { says: string; onMove: () => void }[];
 }
@@ -26,7 +29,7 @@ export const fieldLabel = (field: DefaultField) => {
 };
 
 /** Fields of one layer: each with what is in force there, and which layer gave it. */
-export function LayerFields({ fields, at, own, beneath, stock, put, moves }: LayerFieldsProps) {
+export function LayerFields({ fields, at, own, beneath, stock, put, keptAs, moves }: LayerFieldsProps) {
   return fields.map((field) => {
     const id = `${at}${field}`;
     const under = beneath[field];
@@ -57,7 +60,8 @@ export function LayerFields({ fields, at, own, beneath, stock, put, moves }: Lay
           own={own[field]}
           beneath={under.value}
           stock={stock}
-          put={(value) => put(field, value)}
+          keptAs={`${keptAs} ${field}`}
+          put={(value, on) => put(field, value, on)}
         />
       </FieldRow>
     );

@@ -2,10 +2,10 @@
 
 import type { PictureHabit } from '@/core/defaults';
 import { type Fraction, fraction, fromDecimal, plus, toDecimal } from '@/core/time';
+import { useDraft } from '../saving/use-draft';
 import { ChoiceCards } from './choice-cards';
 import { DraftInput } from './draft-input';
 import { FIELD_LOOK } from './field-row';
-import { useDraft } from './use-draft';
 
 const HABITS: { value: PictureHabit['way']; name: string; says: string }[] = [
   { value: 'none', name: 'None', says: 'the site takes one of its own' },
@@ -33,8 +33,9 @@ export function PictureHabitField({ id, habit, onChange }: PictureHabitProps) {
   const at = habit.way === 'none' ? FIRST : habit.at;
   const draft = useDraft(toDecimal(at, 1), async (text) => {
     const seconds = secondsIn(text);
-    if (seconds && habit.way !== 'none') onChange({ ...habit, at: seconds });
-    return seconds !== undefined;
+    if (!seconds) return 'refused';
+    if (habit.way !== 'none') onChange({ ...habit, at: seconds });
+    return 'saved';
   });
   const choose = (way: PictureHabit['way']) =>
     onChange(way === 'none' ? { way } : way === 'moment' ? { way, at } : { way, at, band: 'below' });

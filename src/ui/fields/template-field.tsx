@@ -7,13 +7,18 @@ import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror';
 import { useMemo, useRef } from 'react';
 import { TEMPLATE_NAMES } from '@/core/fitting';
 import { namesIn, templateTrouble } from '@/core/words';
-import { useDraft } from './use-draft';
+import type { SaveEnd } from '../saving/use-acts';
+import { useDraft } from '../saving/use-draft';
+import { DraftLeft } from './draft-input';
 
 interface TemplateFieldProps {
   id: string;
   label: string;
   value: string;
-  save: (text: string) => Promise<boolean>;
+  save: (text: string, on: unknown) => Promise<SaveEnd>;
+  /** What this layer itself has set, and what the browser keeps it under until it is saved. */
+  own: string | undefined;
+  keptAs: string;
   /** Names of links on the shelf. */
   shelf: readonly string[];
   /** One line, as a title's pattern has. */
@@ -69,8 +74,9 @@ function troubles(text: string, known: ReadonlySet<string>): Diagnostic[] {
 }
 
 /** A template with the names to hand and its errors at their place; it saves itself as it is typed. */
-export function TemplateField({ id, label, value, save, shelf, oneLine = false, hint = '' }: TemplateFieldProps) {
-  const draft = useDraft(value, save);
+export function TemplateField(props: TemplateFieldProps) {
+  const { id, label, value, own, save, shelf, keptAs, oneLine = false, hint = '' } = props;
+  const draft = useDraft(value, save, { key: keptAs, raw: own ?? null });
   const editor = useRef<ReactCodeMirrorRef>(null);
   const shelfNames = shelf.join(' ');
   const { extensions, known } = useMemo(() => {
@@ -116,7 +122,7 @@ export function TemplateField({ id, label, value, save, shelf, oneLine = false, 
         ref={editor}
         value={draft.text}
         onChange={draft.change}
-        onBlur={draft.flush}
+        onBlur={() => void draft.flush()}
         extensions={extensions}
         theme="none"
         basicSetup={{
@@ -130,6 +136,7 @@ export function TemplateField({ id, label, value, save, shelf, oneLine = false, 
         maxHeight="320px"
         className="overflow-hidden rounded-lg border border-line"
       />
+      <DraftLeft draft={draft} />
       {found.map(({ message, from }) => (
         <p key={`${from} ${message}`} role="status" className="mt-1 text-[13px] text-snag">
           ▲ {message}, in line {draft.text.slice(0, from).split('\n').length}

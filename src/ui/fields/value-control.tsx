@@ -5,9 +5,12 @@ import type { DefaultField, FileSettings, LayerValues, ListValue, PictureHabit }
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
 import type { ChannelView } from '@/desk/views';
 import { TickBox } from '@/ui/tick-box';
+import type { SaveEnd } from '../saving/use-acts';
+import { useDraft } from '../saving/use-draft';
 import { ChipsField } from './chips-field';
 import { ChoiceCards } from './choice-cards';
 import { CHILDREN_ANSWERS, CHOICES, FLAGS } from './choices';
+import { ColoursField } from './colours-field';
 import { CreditsField } from './credits-field';
 import { DraftInput } from './draft-input';
 import { FIELD } from './field-row';
@@ -16,7 +19,6 @@ import { LinksField } from './links-field';
 import { PictureHabitField } from './picture-habit-field';
 import { ProductsField } from './products-field';
 import { TemplateField } from './template-field';
-import { useDraft } from './use-draft';
 
 /** What the fields of a layer have to choose from. */
 export interface FieldStock {
@@ -38,7 +40,9 @@ export interface ValueControlProps {
   beneath: unknown;
   stock: FieldStock;
   /** Sets it on this layer; null leaves it to those beneath. Whether it went well is returned. */
-  put: (value: unknown) => Promise<boolean>;
+  put: (value: unknown, on?: unknown) => Promise<SaveEnd>;
+  /** What the browser keeps its texts under until they are saved. */
+  keptAs: string;
 }
 
 const PLACEHOLDERS: Partial<Record<DefaultField, string>> = {
@@ -48,7 +52,7 @@ const PLACEHOLDERS: Partial<Record<DefaultField, string>> = {
 
 /** The control that fits a field's kind of value. */
 export function ValueControl(props: ValueControlProps) {
-  const { id, field, label, value, own, beneath, stock, put } = props;
+  const { id, field, label, value, own, beneath, stock, put, keptAs } = props;
   const choices = field === 'category' ? categoryChoices(stock) : CHOICES[field];
   if (choices) {
     return (
@@ -110,6 +114,8 @@ export function ValueControl(props: ValueControlProps) {
           id={id}
           label={label}
           value={value as string}
+          own={own as string | undefined}
+          keptAs={keptAs}
           save={put}
           shelf={Object.keys(stock.shelf)}
           oneLine={field === 'titlePattern'}
@@ -123,6 +129,8 @@ export function ValueControl(props: ValueControlProps) {
       return <CreditsField id={id} credits={value as Credit[]} onChange={put} />;
     case 'products':
       return <ProductsField id={id} products={value as string[]} onChange={put} />;
+    case 'chapterColours':
+      return <ColoursField id={id} colours={value as string[]} onChange={put} />;
     case 'channels':
       return <ChannelTicks stock={stock} chosen={value as string[]} onChange={put} />;
     case 'recordedOn':
@@ -145,8 +153,8 @@ const categoryChoices = ({ categories }: FieldStock): [string, string][] => [
   ...categories.map(({ id, name }): [string, string] => [id, name]),
 ];
 
-function TextControl({ id, field, value, put }: ValueControlProps) {
-  const draft = useDraft(value as string, put);
+function TextControl({ id, field, value, own, put, keptAs }: ValueControlProps) {
+  const draft = useDraft(value as string, put, { key: keptAs, raw: own ?? null });
   return <DraftInput id={id} draft={draft} placeholder={PLACEHOLDERS[field]} className={`${FIELD} max-w-72`} />;
 }
 

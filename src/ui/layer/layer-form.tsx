@@ -5,7 +5,7 @@ import { DECLARATION_FIELDS } from '@/core/declarations';
 import type { DefaultField } from '@/core/defaults';
 import type { LayerView } from '@/desk/views';
 import { LayerFields } from '@/ui/fields/layer-fields';
-import { SavingState } from '@/ui/saving-state';
+import { SavingState } from '@/ui/saving/saving-state';
 import { UndoRedo } from '@/ui/undo-redo';
 import { TemplatePreview } from './template-preview';
 import { useLayer } from './use-layer';
@@ -48,12 +48,17 @@ function groupsOf({ layer, declares, hasGroups }: LayerView): Group[] {
       fields: DECLARATION_FIELDS.filter((field) => declares.includes(field)),
     },
     { name: 'Picture and file', says: '', fields: ['picture', 'sendCaptions', 'file'] },
+    {
+      name: 'Chapters',
+      says: 'markers of these colours are for viewers; all others stay notes to the team',
+      fields: layer === 'series' ? (['chapterColours'] as const) : [],
+    },
   ].filter(({ fields }) => fields.length > 0) as Group[];
 }
 
 /** One layer of defaults: everything that it can set, what it leaves open, and the words tried on the latest video. */
 export function LayerForm({ first, actions, head, says }: LayerFormProps) {
-  const { view, put, saving, undo, redo } = useLayer(first);
+  const { view, put, undo, redo } = useLayer(first);
   const { categories, channels, playlists, shelf } = view;
   return (
     <main className="mx-auto grid max-w-[1180px] grid-cols-[minmax(0,1fr)] gap-4 px-4 py-5 sm:px-7">
@@ -61,7 +66,7 @@ export function LayerForm({ first, actions, head, says }: LayerFormProps) {
         <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
           <h1>{view.name}</h1>
           {view.siteName && <span className="text-soft">{view.siteName}</span>}
-          <SavingState saving={saving} />
+          <SavingState />
           <span className="ml-auto flex items-center gap-1">
             <UndoRedo can={view} undo={undo} redo={redo} />
             {actions}
@@ -85,6 +90,7 @@ export function LayerForm({ first, actions, head, says }: LayerFormProps) {
             own={view.set}
             beneath={view.beneath}
             stock={{ categories, channels, playlists, shelf }}
+            keptAs={`layer ${view.owner}`}
             put={put}
           />
           {group.name === 'Words' && <TemplatePreview view={view} />}

@@ -1,11 +1,12 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { type DefaultField, type LayerValues, withValues } from '@/core/defaults';
 import type { LayerView } from '@/desk/views';
 import { ask } from '@/ui/ask';
-import { useSteps } from '@/ui/use-steps';
+import type { SaveEnd } from '@/ui/saving/use-acts';
+import { useSteps } from '@/ui/saving/use-steps';
 
 /** A layer of defaults as it is now, and what can be done with it. Each call saves at once, and is shown at once. */
 export function useLayer(first: LayerView) {
@@ -16,15 +17,20 @@ export function useLayer(first: LayerView) {
     queryFn: () => ask<LayerView>(address),
     initialData: first,
   });
-  const { act, saving, undo, redo } = useSteps(owner);
+  const { save, undo, redo } = useSteps(owner);
   const [pending, setPending] = useState<LayerValues[]>([]);
-  /** Sets a field; null leaves it to the layers beneath. Whether it went well is returned. */
-  const put = (field: DefaultField, value: unknown): Promise<boolean> => {
+  /** Sets a field; null leaves it to the layers beneath. @param on what it was changed from, where not as shown */
+  const own = pending.reduce(withValues, view.set);
+  const newest = useRef(own);
+  newest.current = own;
+  const put = (field: DefaultField, value: unknown, on?: unknown): Promise<SaveEnd> => {
     const set = { [field]: value ?? undefined } as LayerValues;
+    const json = { [field]: value, on: { [field]: on === undefined ? (newest.current[field] ?? null) : on } };
+    newest.current = withValues(newest.current, set);
     setPending((all) => [...all, set]);
-    return act(address, { method: 'PATCH', json: { [field]: value } }).finally(() =>
+    return save(address, { method: 'PATCH', json }).finally(() =>
       setPending((all) => all.filter((each) => each !== set)),
     );
   };
-  return { view: { ...view, set: pending.reduce(withValues, view.set) }, put, saving, undo, redo };
+  return { view: { ...view, set: own }, put, undo, redo };
 }

@@ -10,6 +10,9 @@ export const clear: Step = async (context) => {
   if (drop.sentWords === undefined) await giveWords(context, drop.siteVideoId ?? '');
   const { checks } = await adapter.status(session, drop.siteVideoId ?? '');
   if (checks.verdict === 'passed') return { move: 'cleared', says: 'Cleared: the site’s checks are passed' };
-  if (checks.verdict === 'found') throw new SnagFound(checks.of, checks.what, checks.remedy);
+  if (checks.verdict === 'found') {
+    const { of, what, remedy, asks, owner } = checks;
+    throw new SnagFound(of, what, remedy, { asks, owner });
+  }
   return { again: LOOK_AGAIN_SECONDS, fields: { waiting: undefined, progress: { says: checks.says } } };
 };

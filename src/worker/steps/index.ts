@@ -1,5 +1,6 @@
 import type { WorkingState } from '@/core/drop';
 import { clear } from './clear';
+import { close } from './close';
 import { land } from './land';
 import { open } from './open';
 import { pack } from './pack';
@@ -16,5 +17,6 @@ export const STEPS: Record<WorkingState, Step> = {
   clearing: clear,
   proofing: proof,
   opening: open,
+  closing: close,
   removing: remove,
 };

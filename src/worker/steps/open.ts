@@ -1,16 +1,37 @@
+import { type End, isWider } from '@/core/drop';
+import { goesToEnd, meantWords } from '@/desk/meant';
+import { recordOf } from '@/desk/record';
+import { database } from '@/store/database';
 import type { Step } from './step';
 
-/** Towards live: open to everyone, and only when the site says so. */
-export const open: Step = async ({ drop, adapter, session }) => {
-  const siteVideoId = drop.siteVideoId ?? '';
-  await adapter.open(session, siteVideoId);
-  const { privacy } = await adapter.status(session, siteVideoId);
-  if (privacy !== 'everyone') {
-    return { again: 1, fields: { waiting: undefined, progress: { says: 'waits for the site to open it' } } };
+const LIVE: Record<End, string> = {
+  everyone: 'Live: open to everyone',
+  link: 'Live: open by link only',
+  private: 'Live: private',
+};
+
+/** Towards live: shown to those who are to see it, and only when the site says so. */
+export const open: Step = async ({ drop, channel, record, profile, adapter, session, keep }) => {
+  const meant = meantWords(record, channel, drop, profile);
+  // What was changed since it was proofed is proofed first, or waits for a person's word.
+  if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) {
+    return { move: 'notToOpen', says: 'Not opened yet: it was changed meanwhile' };
   }
+  const siteVideoId = drop.siteVideoId ?? '';
+  // Noted first: from here on it may be open, whatever happens to this process.
+  await keep({ openedTo: meant.end });
+  await adapter.showTo(session, siteVideoId, meant.end);
+  const { privacy } = await adapter.status(session, siteVideoId);
+  if (privacy !== meant.end) {
+    return { again: 1, fields: { waiting: undefined, progress: { says: 'waits for the site' } } };
+  }
+  // Set to fewer people while the site was being asked: taken back at once.
+  const now = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
+  if (isWider(meant.end, now.end))
+    return { move: 'notToOpen', says: 'Taken back: it was set to fewer people meanwhile' };
   return {
     move: 'opened',
-    says: 'Live: open to everyone',
-    fields: { liveAt: drop.liveAt ?? new Date(), openAsked: true },
+    says: LIVE[meant.end],
+    fields: { liveAt: drop.liveAt ?? new Date(), openAsked: false },
   };
 };

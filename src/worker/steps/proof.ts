@@ -1,18 +1,29 @@
-import { differences, fieldsMeant } from '@/core/drop';
-import { meantShowing, meantWords } from '@/desk/meant';
+import { differences, fieldsMeant, isWider } from '@/core/drop';
+import { goesToEnd, type MeantWords, meantShowing, meantWords } from '@/desk/meant';
 import { refreshPlaylists } from '@/desk/playlists';
 import { database } from '@/store/database';
 import { renditionById } from '@/store/renditions';
-import { SnagFound, type Step } from './step';
+import { SnagFound, type Step, type StepContext } from './step';
 import { giveWords } from './words';
 
 const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : text).replace(/\n/g, ' / ');
+
+/**
+ * Shows the video to fewer people where fewer are to see it now. This comes before all else, so that nothing that is wrong
+ * with the words keeps it open.
+ */
+async function narrow({ drop, adapter, session, keep }: StepContext, { privacy }: MeantWords): Promise<void> {
+  if (!drop.openedTo || !isWider(drop.openedTo, privacy)) return;
+  await adapter.showTo(session, drop.siteVideoId ?? '', privacy);
+  await keep({ openedTo: privacy, openAsked: false });
+}
 
 /** Towards proofed: read back, and it is what we meant. Words that were changed since they were sent go first. */
 export const proof: Step = async (context) => {
   const { drop, channel, record, adapter, profile, session } = context;
   const siteVideoId = drop.siteVideoId ?? '';
   const meant = meantWords(record, channel, drop, profile);
+  await narrow(context, meant);
   if (meant.asText !== drop.sentWords) await giveWords(context, siteVideoId);
   const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
   const showing = meantShowing(meant, profile, rendition?.digest);
@@ -22,15 +33,18 @@ export const proof: Step = async (context) => {
     const list = found.map(
       ({ field, meant: was, shown }) => `${field}: meant “${short(was)}”, shown “${short(shown)}”`,
     );
-    const fileToo = found.some(({ field }) => field === 'file');
-    const remedy = fileToo ? 'Remove it and send it again' : 'Try again to send the words once more, or accept it';
+    const fields = found.map(({ field }) => field);
+    const remedy = fields.includes('file')
+      ? 'Remove it and send it again'
+      : fields.includes('privacy')
+        ? 'Try again to set it once more, or remove it there'
+        : 'Try again to send the words once more, or accept it';
     // What the site shows is not what was sent, so the next try has to send it once more.
     await context.keep({ sentWords: undefined });
-    throw new SnagFound('difference', `${profile.name} shows something else. ${list.join('; ')}`, remedy);
+    throw new SnagFound('difference', `${profile.name} shows something else. ${list.join('; ')}`, remedy, { fields });
   }
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);
   const says = `Proofed: ${fieldsMeant(showing)} fields read back as meant`;
-  const opens = meant.opensAlone || drop.openAsked || drop.liveAt !== undefined;
-  return { move: opens ? 'proofedAndOpening' : 'proofedAndHeld', says };
+  return { move: goesToEnd(meant, drop) ? 'proofedAndOpening' : 'proofedAndHeld', says };
 };

@@ -29,6 +29,7 @@ export class SnagFound extends Error {
     readonly kind: Snag['kind'],
     readonly what: string,
     readonly remedy: string,
+    readonly more: Pick<Snag, 'asks' | 'owner' | 'fields'> = {},
   ) {
     super(what);
   }

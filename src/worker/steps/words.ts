@@ -1,5 +1,6 @@
 import { buffer } from 'node:stream/consumers';
 import { type MeantWords, meantWords } from '@/desk/meant';
+import { pictureAt } from '@/desk/picture-at';
 import { wordsShape } from '@/sites/words-shape';
 import { captionText } from '@/store/captions';
 import { database } from '@/store/database';
@@ -21,7 +22,7 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
       throw new SnagFound('refused', error.message, 'Change it on the Sheet, then try again');
     });
   await adapter.describe(session, siteVideoId, meant.words, meant.privacy);
-  const { picture } = record;
+  const picture = pictureAt(record, context.profile);
   if (picture && meant.pictureDigest && adapter.picture) {
     // A thumbnail has a few megabytes at most, so it may be held as a whole.
     await adapter.picture(session, siteVideoId, await buffer(files().open(picture.fileKey)), picture.type);

@@ -1,4 +1,5 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { lookAtLinks } from '@/desk/look-at-layers';
 import { newShelfLink } from '@/desk/shelf';
 
@@ -7,6 +8,6 @@ export const dynamic = 'force-dynamic';
 export const GET = guarded(() => lookAtLinks());
 
 export const POST = guarded(async (request) => {
-  await newShelfLink(await request.json());
+  await newShelfLink(await jsonBody(request));
   return undefined;
 });

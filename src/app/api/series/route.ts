@@ -1,4 +1,5 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { lookAtSeriesList } from '@/desk/look-at-layers';
 import { newSeries } from '@/desk/series';
 
@@ -6,4 +7,4 @@ export const dynamic = 'force-dynamic';
 
 export const GET = guarded(() => lookAtSeriesList());
 
-export const POST = guarded(async (request) => ({ id: await newSeries(await request.json()) }));
+export const POST = guarded(async (request) => ({ id: await newSeries(await jsonBody(request)) }));

@@ -1,7 +1,15 @@
 import { guarded } from '@/app/guard';
-import { announceCut } from '@/desk/bring-cut';
+import { jsonBody } from '@/app/json-body';
+import { announceCuts } from '@/desk/bring-cut';
 
+/** Takes files in that are about to come, all with one answer each. */
 export const POST = guarded(async (request) => {
-  const { cut, goesOn } = await announceCut(await request.json());
-  return { videoId: cut.videoId, cutId: cut.id, goesOn };
+  const announced = await announceCuts(await jsonBody(request));
+  return {
+    files: announced.map((each) => {
+      if (!('cut' in each)) return each;
+      const { id: cutId, videoId, received } = each.cut;
+      return { cutId, videoId, goesOn: each.goesOn, received };
+    }),
+  };
 });

@@ -7,10 +7,10 @@ import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { FIELD, FieldRow } from '@/ui/fields/field-row';
-import { useDraft } from '@/ui/fields/use-draft';
 import { LayerForm } from '@/ui/layer/layer-form';
 import { useNotices } from '@/ui/notices';
-import { useSteps } from '@/ui/use-steps';
+import { useDraft } from '@/ui/saving/use-draft';
+import { useSteps } from '@/ui/saving/use-steps';
 
 /** One series: its name, what its files are called, and its defaults. */
 export function SeriesPage({ first }: { first: LayerView }) {
@@ -61,13 +61,15 @@ function SeriesActions({ id, name }: { id: string; name: string }) {
 
 /** The name, and the pattern with what it makes of files that came lately. */
 function Recognising({ view }: { view: LayerView }) {
-  const { act } = useSteps(view.owner);
+  const { save } = useSteps(view.owner);
   const at = `/api/series/${view.owner}`;
-  const name = useDraft(view.name, (text) => act(at, { method: 'PATCH', json: { name: text } }));
+  const name = useDraft(view.name, (text) => save(at, { method: 'PATCH', json: { name: text } }), {
+    key: `series ${view.owner} name`,
+  });
   const pattern = useDraft(view.pattern ?? '', async (text) => {
     // What cannot be used yet is being typed; it is said beside the field.
-    if (patternFinding(text)) return false;
-    return act(at, { method: 'PATCH', json: { pattern: text } });
+    if (patternFinding(text)) return 'refused';
+    return save(at, { method: 'PATCH', json: { pattern: text } });
   });
   const finding = patternFinding(pattern.text);
   const files = view.files.map((file) => ({ file, parts: partsByPattern(file, pattern.text) }));

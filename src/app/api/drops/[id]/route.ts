@@ -1,9 +1,10 @@
 import { guarded } from '@/app/guard';
-import { actOnDrop } from '@/desk/send';
+import { jsonBody } from '@/app/json-body';
+import { actOnDrop } from '@/desk/act-on-drop';
 
 type Params = { id: string };
 
 export const POST = guarded<Params>(async (request, { id }) => {
-  await actOnDrop(id, await request.json());
+  await actOnDrop(id, await jsonBody(request));
   return undefined;
 });

@@ -1,10 +1,11 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { editShelfLink, removeShelfLink } from '@/desk/shelf';
 
 type Params = { name: string };
 
 export const PATCH = guarded<Params>(async (request, { name }) => {
-  await editShelfLink(name, await request.json());
+  await editShelfLink(name, await jsonBody(request));
   return undefined;
 });
 

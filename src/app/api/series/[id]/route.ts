@@ -1,10 +1,11 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { duplicateSeries, editSeries, removeSeries } from '@/desk/series';
 
 type Params = { id: string };
 
 export const PATCH = guarded<Params>(async (request, { id }) => ({
-  reached: await editSeries(id, await request.json()),
+  reached: await editSeries(id, await jsonBody(request)),
 }));
 
 /** Makes another with the same defaults. */

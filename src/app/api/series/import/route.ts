@@ -1,4 +1,5 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { importSeries } from '@/desk/series';
 
-export const POST = guarded(async (request) => ({ id: await importSeries(await request.json()) }));
+export const POST = guarded(async (request) => ({ id: await importSeries(await jsonBody(request)) }));

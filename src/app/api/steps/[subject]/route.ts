@@ -1,5 +1,6 @@
 import { object, string } from 'yup';
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { redo, undo } from '@/desk/changes';
 
 type Params = { subject: string };
@@ -8,6 +9,6 @@ const shape = object({ step: string().oneOf(['undo', 'redo']).required() });
 
 /** Takes back, or makes again, the last change of a layer, of the series or of the link shelf. */
 export const POST = guarded<Params>(async (request, { subject }) => {
-  const { step } = await shape.validate(await request.json());
+  const { step } = await shape.validate(await jsonBody(request));
   return { changed: await (step === 'undo' ? undo(subject) : redo(subject)) };
 });

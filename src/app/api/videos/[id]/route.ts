@@ -1,4 +1,5 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { discardVideo } from '@/desk/bring-cut';
 import { editVideo } from '@/desk/edit-video';
 import { lookAtSheet } from '@/desk/look-at-sheet';
@@ -10,7 +11,7 @@ type Params = { id: string };
 export const GET = guarded<Params>((_request, { id }) => lookAtSheet(id));
 
 export const PATCH = guarded<Params>(async (request, { id }) => {
-  await editVideo(id, await request.json());
+  await editVideo(id, await jsonBody(request));
   return lookAtSheet(id);
 });
 

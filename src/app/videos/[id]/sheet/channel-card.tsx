@@ -2,26 +2,12 @@
 
 import { mayMove, type SheetPlace } from '@/core/drop';
 import { FIT_PLACES } from '@/core/fitting';
-import type { DropAction } from '@/desk/send';
 import type { SheetChannel } from '@/desk/views';
-import { Button } from '@/ui/button';
-import { CopyLink } from '@/ui/copy-link';
-import { dropWords } from '@/ui/drop-words';
-import { Meter } from '@/ui/meter';
-import { lookOf, Stops } from '@/ui/stops';
 import { TickBox } from '@/ui/tick-box';
 import { ChannelWords } from './channel-words';
+import { DropLine } from './drop-line';
 import { PlaylistPicker } from './playlist-picker';
 import type { SheetHandle } from './use-sheet';
-
-const ACTIONS: Record<DropAction, string> = {
-  open: 'Open to everyone',
-  'try again': 'Try again',
-  accept: 'Accept it',
-  revise: 'Send the changes',
-  'take over': 'Send it with today’s defaults',
-  remove: 'Remove from the site',
-};
 
 /** One channel on the Sheet: its tick, whether the video is ready for it, and where its drop stands. */
 export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle: SheetHandle }) {
@@ -48,12 +34,21 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
         )}
         <Readiness channel={channel} sent={sent} />
       </div>
-      {channel.ticked && (!sent || drop.state === 'removed') && <MissingList channel={channel} />}
+      {channel.ticked && <MissingList channel={channel} handle={handle} />}
       {drop && sent && <DropLine channel={channel} drop={drop} handle={handle} />}
+      {drop?.state === 'removed' && mayMove('send', drop.state) && (
+        <p className="mt-1.5 text-[13px] text-soft">It can be sent anew.</p>
+      )}
       {channel.ticked && <ChannelWords channel={channel} handle={handle} />}
       {drop && channel.groups && <PlaylistPicker channel={channel} handle={handle} />}
     </section>
   );
+}
+
+/** Whether what is missing keeps the video from going there now: where it is on its way, or has nothing new to send, not. */
+function isAsked({ drop, changes }: SheetChannel): boolean {
+  if (!drop || drop.state === 'draft' || drop.state === 'removed') return true;
+  return changes.length > 0 || drop.state === 'snag';
 }
 
 function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) {
@@ -68,79 +63,33 @@ function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) 
 const FIELDS: readonly SheetPlace[] = FIT_PLACES;
 
 /** Takes the eye, and the keyboard, to a place on the Sheet. */
-function goTo(place: SheetPlace) {
+export function goTo(place: SheetPlace) {
   const target = document.getElementById(place);
   target?.scrollIntoView({ block: 'center', behavior: 'smooth' });
   if (FIELDS.includes(place) || place.startsWith('declared-')) target?.focus({ preventScroll: true });
 }
 
-function MissingList({ channel }: { channel: SheetChannel }) {
+function MissingList({ channel, handle }: { channel: SheetChannel; handle: SheetHandle }) {
+  if (!isAsked(channel)) return null;
+  const { sheet, save } = handle;
   return (
     <ul className="mt-1.5 grid gap-1">
-      {channel.missing.map(({ place, what }) => (
-        <li key={what}>
-          <button type="button" onClick={() => goTo(place)} className="textlink text-[13px]">
+      {channel.missing.map(({ place, what, blank }) => (
+        <li key={what} className="text-[13px]">
+          <button type="button" onClick={() => goTo(place)} className="textlink text-left">
             {what}
           </button>
+          {blank !== undefined && (
+            <button
+              type="button"
+              onClick={() => void save({ meantBlanks: [...sheet.meantBlanks, blank] })}
+              className="textlink ml-2 whitespace-nowrap"
+            >
+              It is meant so
+            </button>
+          )}
         </li>
       ))}
     </ul>
-  );
-}
-
-type SentDrop = NonNullable<SheetChannel['drop']>;
-
-function DropLine({ channel, drop, handle }: { channel: SheetChannel; drop: SentDrop; handle: SheetHandle }) {
-  const look = lookOf(drop);
-  const share = drop.progress?.fraction;
-  const act = (action: DropAction) => handle.act(`/api/drops/${drop.id}`, { method: 'POST', json: { action } });
-  const actions = drop.actions.filter((action) => {
-    if (action === 'revise') return channel.changedSince;
-    return action !== 'take over' || channel.layersChanged;
-  });
-  const main: DropAction | undefined = actions.find((action) => action !== 'remove');
-  return (
-    <div
-      className={`mt-2 grid gap-2 [overflow-wrap:anywhere] ${look === 'snag' ? '-mx-2 rounded-lg bg-snag-wash p-2' : ''}`}
-    >
-      <Stops behind={drop.stops} look={look} fraction={share} />
-      {look === 'moving' && share !== undefined ? (
-        <Meter share={share} says={dropWords(drop)} />
-      ) : (
-        <p>{dropWords(drop)}</p>
-      )}
-      {drop.snag && <p className="text-[13px]">{drop.snag.remedy}.</p>}
-      {channel.changedSince && <p className="text-[13px]">The record has changed since it was sent.</p>}
-      {channel.layersChanged && (
-        <p className="text-[13px]">Defaults or links have changed since; what was sent stays as it was.</p>
-      )}
-      {drop.link && (
-        <p className="flex gap-4">
-          <CopyLink link={drop.link} />
-          <a href={drop.link} target="_blank" rel="noreferrer" className="text-[13px] text-copper hover:underline">
-            Watch page
-          </a>
-        </p>
-      )}
-      <div className="flex flex-wrap gap-2">
-        {actions.map((action) => (
-          <Button
-            key={action}
-            look={action === main && action === 'open' ? 'press' : action === 'remove' ? 'plain' : 'quiet'}
-            onClick={() => {
-              const sure =
-                action !== 'remove' ||
-                window.confirm(`Remove this video from ${channel.siteName}? The link will stop working.`);
-              if (sure) void act(action);
-            }}
-          >
-            {ACTIONS[action]}
-          </Button>
-        ))}
-        {drop.state === 'removed' && mayMove('send', drop.state) && (
-          <span className="text-[13px] text-soft">It can be sent anew.</span>
-        )}
-      </div>
-    </div>
   );
 }

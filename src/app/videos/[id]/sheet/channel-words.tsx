@@ -8,7 +8,7 @@ import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
 import { FieldRow } from '@/ui/fields/field-row';
 import { LayerFields } from '@/ui/fields/layer-fields';
 import { LimitCount } from '@/ui/fields/limit-count';
-import { useDraft } from '@/ui/fields/use-draft';
+import { useDraft } from '@/ui/saving/use-draft';
 import { SheetDialog } from '@/ui/sheet-dialog';
 import { There } from './as-there';
 import { stockOf } from './declarations-block';
@@ -65,7 +65,9 @@ function fieldsFor({ rules }: SheetChannel): DefaultField[] {
 function OwnFields({ channel, handle }: ChannelWordsProps) {
   const { rules, own, id } = channel;
   const { sheet, setOnChannel, moveUp } = handle;
-  const title = useDraft(own.title ?? '', (next) => setOnChannel(id, { title: next }));
+  const title = useDraft(own.title ?? '', (next, on) => setOnChannel(id, { title: next }, { title: on }), {
+    ...{ key: `${sheet.id} ${id} title`, raw: own.title ?? null, empty: null },
+  });
   return (
     <div className="grid gap-3.5">
       <p className="text-soft">What is left as it is comes from the record.</p>
@@ -98,7 +100,8 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
             own={own}
             beneath={channel.beneath}
             stock={stockOf(handle, id)}
-            put={(field, value) => setOnChannel(id, { [field]: value })}
+            keptAs={`${sheet.id} ${id}`}
+            put={(field, value, on = own[field] ?? null) => setOnChannel(id, { [field]: value }, { [field]: on })}
             moves={(field) => [
               { says: 'for the video everywhere', onMove: () => void moveUp({ field, channelId: id, to: 'video' }) },
               {
@@ -124,9 +127,11 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
 /** The text written by hand for one channel, beside the record's: none of it is ever cut. */
 function OwnText({ channel, handle }: ChannelWordsProps) {
   const { rules, own, words, id, recordText } = channel;
-  const { setOnChannel } = handle;
-  const text = useDraft(own.text ?? '', (next) =>
-    setOnChannel(id, { text: next, ...(own.text === undefined && { textOver: recordText }) }),
+  const { sheet, setOnChannel } = handle;
+  const text = useDraft(
+    own.text ?? '',
+    (next, on) => setOnChannel(id, { text: next, ...(on === null && { textOver: recordText }) }, { text: on }),
+    { key: `${sheet.id} ${id} text`, raw: own.text ?? null, empty: null },
   );
   const limit = rules.text;
   return (

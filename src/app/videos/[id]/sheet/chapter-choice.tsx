@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import type { ChapterChoice as Choice } from '@/core/chapters';
 import type { MarkerPlace } from '@/core/markers';
 import { DraftInput } from '@/ui/fields/draft-input';
-import { useDraft } from '@/ui/fields/use-draft';
+import { useDraft } from '@/ui/saving/use-draft';
 import { TickBox } from '@/ui/tick-box';
 import { useTimeLine } from './time-line-state';
 
@@ -30,7 +30,7 @@ export function ChapterChoice() {
     ...(wanted ? [each] : []),
   ];
   const [narrowed, setNarrowed] = useState(choice.places.length > 0 || choice.name !== '');
-  const name = useDraft(choice.name, (text) => choose({ name: text }));
+  const name = useDraft(choice.name, (text) => choose({ name: text }), { key: `${sheet.id} chapter name` });
   return (
     <>
       <fieldset className="flex flex-wrap gap-x-3.5 gap-y-1">
@@ -46,6 +46,12 @@ export function ChapterChoice() {
           </TickBox>
         ))}
       </fieldset>
+      {!sheet.chaptersChosen && (
+        <button type="button" className="textlink text-[13px]" onClick={() => void choose({ colours: [] })}>
+          None of them: this video has no chapters
+        </button>
+      )}
+      {sheet.chaptersChosen === 'by the series' && <p className="text-[13px] text-soft">as the series says</p>}
       <details className="text-[13px]" open={narrowed} onToggle={(event) => setNarrowed(event.currentTarget.open)}>
         <summary className="cursor-pointer text-copper">and only some of these</summary>
         <div className="mt-1.5 grid gap-2">

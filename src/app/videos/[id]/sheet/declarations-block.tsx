@@ -50,7 +50,8 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
       own={sheet.own[field]}
       beneath={sheet.marks[field].beneath}
       stock={stock}
-      put={(value) => save({ [field]: value })}
+      keptAs={`${sheet.id} ${field}`}
+      put={(value, on) => save({ [field]: value }, on === undefined ? {} : { [field]: on })}
     />
   );
   const below = (field: TakenField): ReactNode => (

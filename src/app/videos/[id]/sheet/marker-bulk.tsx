@@ -5,12 +5,12 @@ import { plus } from '@/core/time';
 import { Button } from '@/ui/button';
 import { MarkerColour } from './marker-colour';
 import { ShiftForm } from './shift-form';
-import { again, type PlacedMarker, useTimeLine } from './time-line-state';
+import { again, type MarkerWords, type PlacedMarker, useTimeLine } from './time-line-state';
 
 /** What can be done with several markers at once; each is one change that can be undone. */
 export function MarkerBulk({ chosen, onForget }: { chosen: PlacedMarker[]; onForget: () => void }) {
   const { change } = useTimeLine();
-  const putAll = (words: (marker: PlacedMarker) => Partial<PlacedMarker>) =>
+  const putAll = (words: (marker: PlacedMarker) => Partial<MarkerWords>) =>
     change({ put: chosen.map((marker) => ({ ...again(marker), ...words(marker) })) });
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-2 bg-held-wash px-3.5 py-2 text-sm">

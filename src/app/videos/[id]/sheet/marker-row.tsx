@@ -6,11 +6,11 @@ import type { MarkerPlace } from '@/core/markers';
 import { frameAtTime, timeAtCode } from '@/core/time';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { TakeOff } from '@/ui/fields/take-off';
-import { useDraft } from '@/ui/fields/use-draft';
 import { useNotices } from '@/ui/notices';
+import { useDraft } from '@/ui/saving/use-draft';
 import { MarkerColour } from './marker-colour';
 import { useFromPlayhead, usePlayer } from './player-state';
-import { again, type PlacedMarker, useTimeLine } from './time-line-state';
+import { again, type MarkerPut, type MarkerWords, type PlacedMarker, useTimeLine } from './time-line-state';
 
 /** The columns of the table of markers. */
 export const MARKER_GRID =
@@ -29,10 +29,12 @@ interface RowProps {
 
 /** One marker of the table, changed in place. */
 export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
-  const { change } = useTimeLine();
-  const put = (words: Partial<PlacedMarker>) => change({ put: [{ ...again(marker), ...words }] });
-  const name = useDraft(marker.name, (text) => put({ name: text }));
-  const note = useDraft(marker.note, (text) => put({ note: text }));
+  const { handle, change } = useTimeLine();
+  const put = (words: Partial<MarkerWords>, was?: MarkerPut['was']) =>
+    change({ put: [{ ...again(marker), ...words, was }] });
+  const key = `${handle.sheet.id} marker ${marker.id}`;
+  const name = useDraft(marker.name, (text, on) => put({ name: text }, { name: String(on) }), { key: `${key} name` });
+  const note = useDraft(marker.note, (text, on) => put({ note: text }, { note: String(on) }), { key: `${key} note` });
   const here = useIsHere(marker);
   return (
     <div

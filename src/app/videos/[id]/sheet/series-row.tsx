@@ -3,20 +3,21 @@
 import Link from 'next/link';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { FIELD_LOOK, FieldRow } from '@/ui/fields/field-row';
-import { useDraft } from '@/ui/fields/use-draft';
+import { useDraft } from '@/ui/saving/use-draft';
 import type { SheetHandle } from './use-sheet';
 
-const HOW: Record<'file' | 'last used' | 'person', string> = {
+const HOW: Record<'file' | 'person', string> = {
   file: 'recognised from the file name',
-  'last used': 'the series used last; no pattern fits the file name',
   person: 'chosen here',
 };
 
 /** The series that a video is of, how that is known, and the number of the episode. */
 export function SeriesRow({ handle }: { handle: SheetHandle }) {
   const { sheet, save } = handle;
-  const { series, allSeries } = sheet;
-  const episode = useDraft(sheet.episode, (text) => save({ episode: text }));
+  const { series, seriesOffer, allSeries } = sheet;
+  const episode = useDraft(sheet.episode, (text, on) => save({ episode: text }, { episode: on }), {
+    key: `${sheet.id} episode`,
+  });
   return (
     <FieldRow
       id="series"
@@ -30,11 +31,18 @@ export function SeriesRow({ handle }: { handle: SheetHandle }) {
             </Link>
           </>
         ) : (
-          <Link href="/series" className="textlink">
-            {allSeries.length === 0
-              ? 'Make a series, and its words are there by themselves'
-              : 'Series and their defaults'}
-          </Link>
+          <>
+            {seriesOffer && (
+              <button type="button" className="textlink" onClick={() => void save({ seriesId: seriesOffer.id })}>
+                Put it in {seriesOffer.name}, the one used last
+              </button>
+            )}
+            <Link href="/series" className="textlink">
+              {allSeries.length === 0
+                ? 'Make a series, and its words are there by themselves'
+                : 'Series and their defaults'}
+            </Link>
+          </>
         )
       }
     >

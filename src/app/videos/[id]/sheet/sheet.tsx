@@ -1,11 +1,14 @@
 'use client';
 
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { MarkersView, SheetView } from '@/desk/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
+import { droppedFiles } from '@/ui/arrivals/dropped-files';
 import { Button } from '@/ui/button';
-import { SavingState } from '@/ui/saving-state';
+import { SavingState } from '@/ui/saving/saving-state';
+import { useSure } from '@/ui/sure';
 import { UndoRedo } from '@/ui/undo-redo';
 import { AsThere } from './as-there';
 import { BetterCut } from './better-cut';
@@ -27,7 +30,7 @@ import { WordsBlock } from './words-block';
 /** One video on one page, in the order of the work. */
 export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers: MarkersView }) {
   const handle = useSheet(first);
-  const { sheet, saving, undo, redo } = handle;
+  const { sheet, undo, redo } = handle;
   const { arrivals } = useArrivals();
   const taking = useTakeFile(handle);
   const [over, setOver] = useState(false);
@@ -44,7 +47,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
           onDrop={(event) => {
             event.preventDefault();
             setOver(false);
-            for (const file of event.dataTransfer.files) void taking.takeFile(file);
+            void droppedFiles(event.nativeEvent).then((files) => Promise.all(files.map(taking.takeFile)));
           }}
         >
           <div className="grid gap-4">
@@ -52,13 +55,14 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
               <p className="mb-1 text-[13px] text-soft">{sheet.cut?.fileName ?? 'no cut yet'}</p>
               <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
                 <h1>{sheet.title || 'Without a title'}</h1>
-                <SavingState saving={saving} />
+                <SavingState />
                 <span className="ml-auto flex gap-1">
                   <UndoRedo can={sheet} undo={undo} redo={redo} />
                 </span>
               </div>
             </div>
             <ImportDialog taking={taking} />
+            <SameFile sheet={sheet} />
             <BetterCut />
             <CutBlock taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
             <MarkerTable />
@@ -80,13 +84,32 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
   );
 }
 
+/** Says that another video has the same file, so that nobody works on the wrong one. */
+function SameFile({ sheet }: { sheet: SheetView }) {
+  if (!sheet.sameFile) return null;
+  return (
+    <p className="enamel bg-held-wash px-4 py-2.5 text-sm">
+      <b className="text-held">◆ </b>The same file is in “{sheet.sameFile.title}”, too.{' '}
+      <Link href={`/videos/${sheet.sameFile.videoId}`} className="textlink">
+        Open that one
+      </Link>
+    </p>
+  );
+}
+
 function Discard({ handle }: { handle: SheetHandle }) {
   const router = useRouter();
+  const sure = useSure();
   const { sheet, act } = handle;
   const gone = sheet.channels.every(({ drop }) => !drop || drop.state === 'draft' || drop.state === 'removed');
   if (!gone) return null;
   const discard = async () => {
-    if (!window.confirm(`Delete “${sheet.title}” with its cut, words and markers? This cannot be undone.`)) return;
+    const question = {
+      title: `Delete “${sheet.title}”?`,
+      follows: ['Its file, words, markers and pictures are gone here. This cannot be undone.'],
+      yes: 'Delete it',
+    };
+    if (!(await sure(question))) return;
     if (await act(`/api/videos/${sheet.id}`, { method: 'DELETE' })) router.push('/');
   };
   return (

@@ -46,7 +46,9 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
                 id="titlePattern"
                 label="Title pattern"
                 value={titlePattern}
-                save={(text) => save({ titlePattern: text })}
+                own={sheet.own.titlePattern}
+                keptAs={`${sheet.id} titlePattern`}
+                save={(text, on) => save({ titlePattern: text }, { titlePattern: on })}
                 shelf={shelf}
                 oneLine
               />
@@ -56,7 +58,9 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
                 id="templateText"
                 label="Description template"
                 value={template}
-                save={(text) => save({ template: text })}
+                own={sheet.own.template}
+                keptAs={`${sheet.id} template`}
+                save={(text, on) => save({ template: text }, { template: on })}
                 shelf={shelf}
               />
             </FieldRow>

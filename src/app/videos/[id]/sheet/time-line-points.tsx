@@ -46,7 +46,7 @@ interface CodeFieldProps {
   title?: string;
   value: string;
   /** @throws TimecodeError, which is said */
-  onSet: (text: string) => Promise<boolean>;
+  onSet: (text: string) => Promise<unknown>;
 }
 
 function CodeField({ label, title, value, onSet }: CodeFieldProps) {

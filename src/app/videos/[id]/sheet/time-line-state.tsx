@@ -14,6 +14,7 @@ import {
 import { codeAt, compare, type Fraction, minus, plus, type Rate, toNumber, ZERO } from '@/core/time';
 import type { MarkersView } from '@/desk/views';
 import { ask } from '@/ui/ask';
+import type { SaveEnd } from '@/ui/saving/use-acts';
 import type { SheetHandle } from './use-sheet';
 
 /** A marker of the time line, `time` in exact seconds of it. */
@@ -30,8 +31,15 @@ export interface PlacedMarker extends KeptMarker {
   outside: boolean;
 }
 
+/** What can be set of a marker. */
+export type MarkerWords = Pick<PlacedMarker, 'time' | 'name' | 'note' | 'colour' | 'kind'>;
+
 /** What is set of a marker; one without an id is new. */
-export type MarkerPut = Pick<PlacedMarker, 'time' | 'name' | 'note' | 'colour' | 'kind'> & { id?: string };
+export type MarkerPut = MarkerWords & {
+  id?: string;
+  /** Values that it was changed from, where these are others than those shown. */
+  was?: Partial<Pick<PlacedMarker, 'name' | 'note'>>;
+};
 
 /** Markers that are put and those taken away, all as one change. */
 export interface MarkerEdit {
@@ -53,7 +61,7 @@ interface TimeLineState {
   timecode(time: Fraction): string;
   /** The moment of the time line at which a frame of the cut starts. */
   timeOfCutFrame(frame: number): Fraction;
-  change(edit: MarkerEdit): Promise<boolean>;
+  change(edit: MarkerEdit): Promise<SaveEnd>;
 }
 
 const Context = createContext<TimeLineState | undefined>(undefined);
@@ -93,7 +101,7 @@ export function TimeLineProvider({
   first: MarkersView;
   children: ReactNode;
 }) {
-  const { sheet, act } = handle;
+  const { sheet, saveAt } = handle;
   const { chapterChoice, timeLine, markersVersion } = sheet;
   const client = useQueryClient();
   const at = `/api/videos/${sheet.id}/markers`;
@@ -130,10 +138,10 @@ export function TimeLineProvider({
   );
   const made = useMemo(() => chaptersFromMarkers(kept, chapterChoice, range), [kept, chapterChoice, range]);
 
-  const change = ({ put = [], remove = [] }: MarkerEdit): Promise<boolean> => {
+  const change = ({ put = [], remove = [] }: MarkerEdit): Promise<SaveEnd> => {
     const there = new Map(kept.map((marker) => [marker.id, marker]));
     const edit: Pending = {
-      put: put.map(({ id = newId(), ...words }) => {
+      put: put.map(({ id = newId(), was: _, ...words }) => {
         const old = there.get(id);
         return { length: ZERO, on: 'timeline', ...old, ...words, id, isNew: old === undefined };
       }),
@@ -141,12 +149,14 @@ export function TimeLineProvider({
     };
     setPending((all) => [...all, edit]);
     const json = {
-      put: edit.put.map(({ id, isNew, time, name, note, colour, kind }) => {
-        return { id, isNew, time, name, note, colour, kind };
+      put: edit.put.map(({ id, isNew, time, name, note, colour, kind }, index) => {
+        const old = there.get(id);
+        const on = old && { ...wordsOf(old), ...put[index]?.was };
+        return { id, isNew, time, name, note, colour, kind, on };
       }),
       remove,
     };
-    const saved = act(at, { method: 'PATCH', json }).finally(async () => {
+    const saved = saveAt(at, { method: 'PATCH', json }).finally(async () => {
       const version = client.getQueryData<typeof sheet>(['sheet', sheet.id])?.markersVersion ?? markersVersion;
       await client.fetchQuery(query(version)).catch(() => undefined);
       setPending((all) => all.filter((each) => each !== edit));
@@ -167,6 +177,8 @@ export function TimeLineProvider({
   };
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
+
+const wordsOf = ({ time, name, note, colour, kind }: KeptMarker) => ({ time, name, note, colour, kind });
 
 /** A marker as it is put again with something changed. */
 export function again({ id, time, name, note, colour, kind }: PlacedMarker): MarkerPut {

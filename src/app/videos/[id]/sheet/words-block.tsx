@@ -9,7 +9,7 @@ import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
 import { FIELD, FieldRow } from '@/ui/fields/field-row';
 import { LimitCount } from '@/ui/fields/limit-count';
 import { LinksField } from '@/ui/fields/links-field';
-import { useDraft } from '@/ui/fields/use-draft';
+import { useDraft } from '@/ui/saving/use-draft';
 import { SeriesRow } from './series-row';
 import { SheetMark } from './sheet-mark';
 import { TagsRow } from './tags-row';
@@ -20,8 +20,10 @@ import type { SheetHandle } from './use-sheet';
 /** What is typed for a video, and what the layers put around it. */
 export function WordsBlock({ handle }: { handle: SheetHandle }) {
   const { sheet, save } = handle;
-  const title = useDraft(sheet.title, (text) => save({ title: text }));
-  const summary = useDraft(sheet.summary, (text) => save({ summary: text }));
+  const title = useDraft(sheet.title, (text, on) => save({ title: text }, { title: on }), { key: `${sheet.id} title` });
+  const summary = useDraft(sheet.summary, (text, on) => save({ summary: text }, { summary: on }), {
+    key: `${sheet.id} summary`,
+  });
   // One line for each site, not for each channel: channels of a site have the same limits.
   const ticked = sheet.channels.filter((each) => each.ticked);
   const sites = [...new Map(ticked.map((each) => [each.site, each])).values()];

@@ -1,4 +1,5 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { editDefaults } from '@/desk/defaults';
 import { lookAtLayer } from '@/desk/look-at-layers';
 
@@ -9,5 +10,5 @@ type Params = { layer: string; owner: string };
 export const GET = guarded<Params>((_request, { layer, owner }) => lookAtLayer({ layer, owner }));
 
 export const PATCH = guarded<Params>(async (request, { layer, owner }) => ({
-  reached: await editDefaults({ layer, owner }, await request.json()),
+  reached: await editDefaults({ layer, owner }, await jsonBody(request)),
 }));

@@ -1,4 +1,5 @@
 import { guarded } from '@/app/guard';
+import { jsonBody, jsonIn } from '@/app/json-body';
 import { LARGEST_MARKER_FILE, MarkerFileError } from '@/core/markers';
 import { lookAtMarkers } from '@/desk/look';
 import { editMarkers, exportMarkers, INSIDE_THE_CUT, importMarkers, previewMarkers } from '@/desk/markers';
@@ -31,13 +32,13 @@ export const POST = guarded<Params>(async (request, { id }) => {
   const columns = searchParams.get('columns');
   const options = {
     fileName: searchParams.get('name') ?? undefined,
-    columns: columns === null ? undefined : JSON.parse(columns),
+    columns: columns === null ? undefined : jsonIn(columns, 'What the columns are'),
   };
   if (searchParams.has('preview')) return previewMarkers(id, source, options);
   return importMarkers(id, source, searchParams.get('way') ?? undefined, options);
 });
 
 export const PATCH = guarded<Params>(async (request, { id }) => {
-  await editMarkers(id, await request.json());
+  await editMarkers(id, await jsonBody(request));
   return undefined;
 });

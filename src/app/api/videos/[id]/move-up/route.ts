@@ -1,6 +1,9 @@
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { moveUp } from '@/desk/move-up';
 
 type Params = { id: string };
 
-export const POST = guarded<Params>(async (request, { id }) => ({ reached: await moveUp(id, await request.json()) }));
+export const POST = guarded<Params>(async (request, { id }) => ({
+  reached: await moveUp(id, await jsonBody(request)),
+}));

@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream';
 import type { ReadableStream } from 'node:stream/web';
 import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
 import { DeskError } from '@/desk/desk-error';
 import { bringPicture, dropPicture, takeFrameAsPicture } from '@/desk/pictures';
 
@@ -8,7 +9,7 @@ type Params = { id: string };
 
 export const POST = guarded<Params>(async (request, { id }) => {
   if (request.headers.get('content-type') === 'application/json') {
-    await takeFrameAsPicture(id, await request.json());
+    await takeFrameAsPicture(id, await jsonBody(request));
     return undefined;
   }
   if (!request.body) throw new DeskError('not taken', 'The picture is empty. Bring a JPEG, PNG or WebP file.');

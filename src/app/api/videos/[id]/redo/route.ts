@@ -1,4 +1,4 @@
 import { guarded } from '@/app/guard';
 import { redo } from '@/desk/changes';
 
-export const POST = guarded<{ id: string }>(async (_request, { id }) => ({ field: await redo(id) }));
+export const POST = guarded<{ id: string }>(async (_request, { id }) => (await redo(id)) ?? {});

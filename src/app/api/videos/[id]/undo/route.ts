@@ -1,4 +1,4 @@
 import { guarded } from '@/app/guard';
 import { undo } from '@/desk/changes';
 
-export const POST = guarded<{ id: string }>(async (_request, { id }) => ({ field: await undo(id) }));
+export const POST = guarded<{ id: string }>(async (_request, { id }) => (await undo(id)) ?? {});

@@ -5,9 +5,9 @@ import { useActs } from './use-acts';
 
 /** What can be done on a page, with steps back and forth. @param subject what its changes are written down under */
 export function useSteps(subject: string) {
-  const { act, saving } = useActs();
+  const { act, save } = useActs();
   return useMemo(() => {
     const step = (way: 'undo' | 'redo') => act(`/api/steps/${subject}`, { method: 'POST', json: { step: way } });
-    return { act, saving, undo: () => step('undo'), redo: () => step('redo') };
-  }, [act, saving, subject]);
+    return { act, save, undo: () => step('undo'), redo: () => step('redo') };
+  }, [act, save, subject]);
 }

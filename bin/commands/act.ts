@@ -1,0 +1,71 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import { actOnDrop, type DropAction } from '@/desk/act-on-drop';
+import { discardVideo } from '@/desk/bring-cut';
+import { DeskError } from '@/desk/desk-error';
+import { lookAtSheet } from '@/desk/look-at-sheet';
+import { channelsNamed } from './named/channel';
+import { videoNamed } from './named/video';
+import { watch } from './watch';
+
+const DONE: Record<DropAction, string> = {
+  open: 'Opening to everyone',
+  'try again': 'Trying again',
+  accept: 'Accepted',
+  revise: 'Sending what has changed',
+  'take over': 'Sending with today’s defaults',
+  close: 'Closing: private',
+  remove: 'Being removed',
+};
+
+export interface ActOptions {
+  channel?: string[];
+  watch?: boolean;
+}
+
+/** Does with a video's drops what the pages can do with them: at the channels named, or at all where it may be done. */
+export async function act(action: DropAction, name: string, options: ActOptions): Promise<void> {
+  const id = await videoNamed(name);
+  const named = await channelsNamed(options.channel ?? []);
+  const { channels } = await lookAtSheet(id);
+  const there = channels.filter(({ id: channel, drop }) => drop && (named.length === 0 || named.includes(channel)));
+  const may = there.filter(({ drop }) => drop?.actions.includes(action));
+  const not = named.filter((channel) => !may.some((each) => each.id === channel));
+  for (const channel of not) {
+    process.exitCode = 1;
+    const one = channels.find((each) => each.id === channel);
+    console.error(`${one?.name}: this cannot be done now (${one?.drop?.state ?? 'not ticked'}).`);
+  }
+  if (may.length === 0 && named.length === 0) {
+    throw new DeskError('not now', 'There is no channel at which this can be done now.');
+  }
+  for (const { name: channel, drop } of may) {
+    if (!drop) continue;
+    await actOnDrop(drop.id, { action });
+    process.stdout.write(`${channel}: ${DONE[action]}\n`);
+  }
+  if (options.watch) await watch(id);
+}
+
+/** Deletes a video with its file, words and markers; at sites it is removed first, which has to be said. */
+export async function deleteVideo(name: string, options: { fromSites?: boolean }): Promise<void> {
+  const id = await videoNamed(name);
+  const atSites = async () =>
+    (await lookAtSheet(id)).channels.filter(({ drop }) => drop && drop.state !== 'draft' && drop.state !== 'removed');
+  const there = await atSites();
+  if (there.length > 0 && !options.fromSites) {
+    const names = there.map((channel) => channel.name).join(', ');
+    throw new DeskError('not now', `It is at ${names}. Say --from-sites to remove it there, too.`);
+  }
+  for (const { drop } of there) {
+    if (drop?.actions.includes('remove')) await actOnDrop(drop.id, { action: 'remove' });
+  }
+  for (let left = there; left.length > 0; left = await atSites()) {
+    const stuck = left.find(({ drop }) => drop?.state === 'snag' && drop.snag?.at === 'removing');
+    if (stuck?.drop?.snag) {
+      throw new DeskError('site', `${stuck.name} did not remove it: ${stuck.drop.snag.what}. Nothing is deleted here.`);
+    }
+    await pause(200);
+  }
+  await discardVideo(id);
+  process.stdout.write('Deleted\n');
+}

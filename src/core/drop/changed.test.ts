@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import { changedFields, type GivenToSite } from './changed';
+
+const sent: GivenToSite = {
+  words: {
+    ...{ title: 'Keel', text: 'Two lines.', tags: ['keel'], declared: { comments: 'open', adultsOnly: false } },
+    ...{ chapters: [{ stamp: '0:00', title: 'Start' }], chapterTimes: [{ num: 0, den: 1 }] },
+  },
+  privacy: 'everyone',
+  playlists: ['p1'],
+  pictureDigest: 'abc',
+  captions: [{ id: 'c1', language: 'en' }],
+};
+const name = (id: string) => ({ p1: 'Diary', p2: 'Tools' })[id] ?? id;
+const changed = (now: Partial<GivenToSite>, words: Partial<GivenToSite['words']> = {}) =>
+  changedFields(sent, { ...sent, ...now, words: { ...sent.words, ...words } }, name);
+
+describe('what has changed since it was sent', () => {
+  it('is nothing where nothing has', () => expect(changed({})).toEqual([]));
+
+  it('names each field with both values, privacy first', () => {
+    expect(changed({ privacy: 'private', playlists: ['p2'] }, { title: 'Keel laid', tags: ['keel', 'oak'] })).toEqual([
+      { field: 'privacy', was: 'everyone', is: 'private' },
+      { field: 'title', was: 'Keel', is: 'Keel laid' },
+      { field: 'tags', was: 'keel', is: 'keel, oak' },
+      { field: 'playlists', was: 'Diary', is: 'Tools' },
+    ]);
+  });
+
+  it('names pictures, chapters, captions and declarations', () => {
+    const all = changed(
+      { pictureDigest: undefined, captions: [] },
+      { chapters: [], declared: { comments: 'off', adultsOnly: false } },
+    );
+    expect(all.map(({ field }) => field)).toEqual(['chapters', 'thumbnail', 'captions', 'comments']);
+    expect(all.find(({ field }) => field === 'captions')).toMatchObject({ was: 'en', is: '' });
+  });
+
+  it('sees other captions in the same language', () => {
+    expect(changed({ captions: [{ id: 'c2', language: 'en' }] })).toHaveLength(1);
+  });
+});

@@ -1,0 +1,57 @@
+import { DECLARATION_NAMES, type Declarations } from '../declarations';
+import type { Privacy } from '../delivery';
+import type { Fraction } from '../time';
+import { toDecimal } from '../time';
+import { declaredInWords } from './proof';
+import type { SiteWords } from './words-for-site';
+
+/** Everything that is given to a site beside the file, as it is kept once it has gone out. */
+export interface GivenToSite {
+  words: SiteWords;
+  privacy: Privacy;
+  /** Site ids of playlists. */
+  playlists: string[];
+  pictureDigest?: string;
+  moment?: Fraction;
+  captions: { id: string; language: string }[];
+}
+
+/** A field that goes out with another value than it had; both in words, '' for nothing. */
+export interface ChangedField {
+  field: string;
+  was: string;
+  is: string;
+}
+
+const PRIVACY_WORDS: Record<Privacy, string> = { everyone: 'everyone', link: 'by link only', private: 'private' };
+
+const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+
+/**
+ * The fields in which what would go to a site now differs from what went there last, in the order of the Sheet.
+ * @param playlistName the title of a playlist by its id at the site
+ */
+export function changedFields(was: GivenToSite, is: GivenToSite, playlistName: (id: string) => string): ChangedField[] {
+  const found: ChangedField[] = [];
+  const compare = <T>(field: string, a: T, b: T, say: (value: T) => string) => {
+    if (!same(a, b)) found.push({ field, was: say(a), is: say(b) });
+  };
+  const plain = (text: string) => text;
+  const lines = ({ chapters }: SiteWords) => chapters.map(({ stamp, title }) => `${stamp} ${title}`).join('\n');
+  compare('privacy', was.privacy, is.privacy, (privacy) => PRIVACY_WORDS[privacy]);
+  compare('title', was.words.title, is.words.title, plain);
+  compare('text', was.words.text, is.words.text, plain);
+  compare('chapters', lines(was.words), lines(is.words), plain);
+  compare('tags', was.words.tags, is.words.tags, (tags) => tags.join(', '));
+  compare('playlists', was.playlists, is.playlists, (ids) => ids.map(playlistName).join(', '));
+  compare('thumbnail', was.pictureDigest, is.pictureDigest, (digest) =>
+    digest === undefined ? 'the site’s own' : digest === was.pictureDigest ? 'the one before' : 'another one',
+  );
+  compare('thumbnail', was.moment, is.moment, (at) => (at ? `the frame at ${toDecimal(at, 2)} s` : 'the site’s own'));
+  compare('captions', was.captions, is.captions, (tracks) => tracks.map(({ language }) => language).join(', '));
+  const declared = new Set([...Object.keys(was.words.declared), ...Object.keys(is.words.declared)]);
+  for (const name of declared as Set<keyof Declarations>) {
+    compare(DECLARATION_NAMES[name], was.words.declared[name], is.words.declared[name], declaredInWords);
+  }
+  return found;
+}

@@ -1,0 +1,38 @@
+import type { Privacy } from '../delivery';
+
+/** Where a drop is meant to end: who may see the video once it is live. Each is an end at which a drop is done. */
+export type End = Privacy;
+
+const WIDTH: Record<Privacy, number> = { private: 0, link: 1, everyone: 2 };
+
+/** Whether more people may see a video at the first than at the second. */
+export const isWider = (a: Privacy, b: Privacy): boolean => WIDTH[a] > WIDTH[b];
+
+/** The one of two at which fewer people may see a video. */
+export const narrower = (a: Privacy, b: Privacy): Privacy => (isWider(a, b) ? b : a);
+
+/**
+ * Who may see a video while it is not proofed: nobody, or where it was opened before, those whom it was opened to, as far
+ * as they still may.
+ * @param openedTo the widest that the site may be showing it to; undefined where it was never opened
+ */
+export const privacyBeforeProof = (openedTo: Privacy | undefined, end: End): Privacy =>
+  narrower(openedTo ?? 'private', end);
+
+/** How a drop's last step is to be made. */
+export interface EndWanted {
+  end: End;
+  openedTo: Privacy | undefined;
+  /** Whether it opens without a person's word. */
+  opensAlone: boolean;
+  /** Whether a person has given that word. */
+  openAsked: boolean;
+}
+
+/**
+ * Whether a drop that was read back, and is as it was meant, may go on to its end: where that shows it to nobody new, where
+ * it opens without a word, or where the word was given. Otherwise it is held.
+ */
+export function mayGoToEnd({ end, openedTo, opensAlone, openAsked }: EndWanted): boolean {
+  return !isWider(end, openedTo ?? 'private') || opensAlone || openAsked;
+}

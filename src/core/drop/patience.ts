@@ -1,0 +1,16 @@
+/** Why a site puts a drop off: it asks to wait, it does not answer, or something happened that nobody expected. */
+export const PUT_OFFS = ['busy', 'unreachable', 'unexpected'] as const;
+export type PutOff = (typeof PUT_OFFS)[number];
+
+/**
+ * After how many minutes a drop that is put off again and again needs a person, while it still goes on trying. A site that
+ * asks to wait knows why; a line that is gone is often back soon; what nobody expected will hardly mend itself.
+ */
+export const PATIENCE_MINUTES: Record<PutOff, number> = { busy: 15, unreachable: 10, unexpected: 2 };
+
+/** Minutes for which a drop has been put off, where that is longer than it should be; undefined where all is well. */
+export function overdueMinutes(since: Date | undefined, by: PutOff | undefined, now: Date): number | undefined {
+  if (!since || !by) return undefined;
+  const minutes = Math.floor((now.getTime() - since.getTime()) / 60_000);
+  return minutes >= PATIENCE_MINUTES[by] ? minutes : undefined;
+}

@@ -1,0 +1,22 @@
+import { type ChangedField, changedFields, type GivenToSite } from '@/core/drop';
+import type { Channel } from '@/store/channels';
+import type { Drop } from '@/store/drops';
+import type { MeantWords } from './meant';
+import type { VideoRecord } from './record';
+
+/** What has changed of a drop since it went to its site, field by field; nothing where it is not there, or on its way. */
+export function changesSince(
+  { layers }: Pick<VideoRecord, 'layers'>,
+  channel: Pick<Channel, 'id'>,
+  drop: Pick<Drop, 'state' | 'sentWords'> | undefined,
+  meant: Pick<MeantWords, 'asText'>,
+): ChangedField[] {
+  if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return [];
+  if (drop.sentWords === meant.asText) return [];
+  const title = (id: string) => {
+    const there = layers.playlists.find((each) => each.channelId === channel.id && each.sitePlaylistId === id);
+    return there?.title ?? id;
+  };
+  const [was, is] = [drop.sentWords, meant.asText].map((text) => JSON.parse(text) as GivenToSite);
+  return was && is ? changedFields(was, is, title) : [];
+}

@@ -1,0 +1,48 @@
+import { Upload } from 'tus-js-client';
+
+/** How much goes in one request: small enough that a slow line gets through with it, large enough that a fast one is. */
+const CHUNK_BYTES = 32 * 1024 * 1024;
+/** Pauses between tries while the line is gone. A transfer that has moved on begins again with the first. */
+const RETRY_MILLISECONDS = [0, 500, 1000, 2000, 3000, ...Array.from({ length: 20_000 }, () => 5000)];
+
+/** Answers that another try cannot change. */
+const isFinal = (status: number) =>
+  (status >= 400 && status < 500 && ![408, 409, 423, 425, 429].includes(status)) || status === 507;
+
+interface TransferTold {
+  onProgress: (bytes: number) => void;
+  /** The line is gone; it goes on by itself. */
+  onWait: () => void;
+  onEnd: () => void;
+  /** @param said what Kettle Drop says against it */
+  onRefused: (said: string) => void;
+}
+
+/** Carries one file to its cut by tus 1.0, for as long as it takes. */
+export function startTransfer(file: File, cutId: string, goesOn: boolean, told: TransferTold): void {
+  new Upload(file, {
+    endpoint: '/api/arrivals',
+    uploadUrl: goesOn ? `/api/arrivals/${cutId}` : undefined,
+    metadata: { cutId },
+    chunkSize: CHUNK_BYTES,
+    retryDelays: RETRY_MILLISECONDS,
+    storeFingerprintForResuming: false,
+    onProgress: told.onProgress,
+    onShouldRetry(error) {
+      if (isFinal(error.originalResponse?.getStatus() ?? 0)) return false;
+      told.onWait();
+      return true;
+    },
+    onSuccess: told.onEnd,
+    onError(error) {
+      told.onRefused(('originalResponse' in error && error.originalResponse?.getBody()) || '');
+    },
+  }).start();
+}
+
+/** How many bytes of a cut have come, as the tus server tells it; undefined where nothing has begun. */
+export async function bytesHere(cutId: string): Promise<number | undefined> {
+  const answer = await fetch(`/api/arrivals/${cutId}`, { method: 'HEAD', headers: { 'tus-resumable': '1.0.0' } });
+  const offset = answer.headers.get('upload-offset');
+  return answer.ok && offset !== null ? Number(offset) : undefined;
+}

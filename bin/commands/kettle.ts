@@ -183,9 +183,6 @@ function explain(error: unknown): string {
   if (code === 'ENOTDIR') return `${at} is no file: part of its path is no folder.`;
   if (code === 'EACCES') return `${at} may not be read or written.`;
   if (code !== 'ENOENT') return error.message;
-  return syscall === 'open' && isMissingFolder(at)
-    ? `There is no folder ${path.dirname(at)}.`
-    : `There is no file ${at}.`;
+  const folder = path.dirname(path.resolve(at));
+  return syscall === 'open' && !existsSync(folder) ? `There is no folder ${folder}.` : `There is no file ${at}.`;
 }
-
-const isMissingFolder = (file: string) => !existsSync(path.dirname(path.resolve(file)));

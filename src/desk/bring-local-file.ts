@@ -30,7 +30,8 @@ export async function bringLocalFile(
   const made = await announceCut({ fileName, size, fingerprint, videoId, anyway });
   if ('known' in made) {
     const { title, videoId: there } = made.known;
-    throw new DeskError('not taken', `This file is here already, as “${title}” (video ${there}).`);
+    const what = `This file is here already, as “${title}” (video ${there})`;
+    throw new DeskError('not taken', `${what}. Send that one, or say --again to make a second video of it.`);
   }
   const { cut } = made;
   await files().put(cut.fileKey, createReadStream(file));

@@ -361,7 +361,7 @@ describe('a cut goes from the desk to live', () => {
     await watch.context().close();
   });
 
-  it('holds what is not for everyone until one action opens it', async () => {
+  it('ends by link where that is meant, and holds what is for everyone until one word opens it', async () => {
     const run = (...args: string[]) =>
       spawnSync(process.execPath, ['bin/kettle.mjs', ...args], {
         env: machine.env as NodeJS.ProcessEnv,
@@ -369,7 +369,7 @@ describe('a cut goes from the desk to live', () => {
       });
     const sent = run(
       ...['send', clip, '--channel', 'tide notes', '--title', 'By the command line', '--markers', edl],
-      ...['--chapters', 'GREEN', '--privacy', 'link', '--for-children', 'no', '--watch'],
+      ...['--chapters', 'GREEN', '--privacy', 'link', '--for-children', 'no', '--again', '--watch'],
     );
     expect(sent.stderr).toBe('');
     expect(sent.stdout).toContain('Proofed');
@@ -380,18 +380,29 @@ describe('a cut goes from the desk to live', () => {
       title: 'By the command line',
       channel: 'Tide Notes',
       site: 'lanternfold',
-      stop: 'proofed',
-      state: 'held',
+      stop: 'live',
+      state: 'live',
       link: expect.stringContaining('/watch/'),
       bytesSent: size,
       bytesTotal: size,
     });
     expect(run('send', clip, '--channel', 'Nowhere').stderr).toContain('Connected are “Marrow Quay”, “Tide Notes”');
     expect(run('send', '/no/such.mp4', '--channel', 'Tide Notes').stderr).toContain('There is no file');
+    expect(run('send', clip, '--channel', 'Tide Notes').stderr).toContain('is here already');
     await page.goto(home);
+    await page.getByText('Live · by link · proofed').waitFor();
+    const set = run('set', 'By the command line', 'privacy=everyone', 'release=on my word');
+    expect(set).toMatchObject({ stderr: '', status: 0 });
+    expect(run('send', 'By the command line', '--watch').stdout).toContain('Changes sent to the site: privacy');
     await page.getByText('Waits for your word').waitFor();
     await page.getByRole('link', { name: /By the command line/ }).click();
     await rail().getByRole('button', { name: 'Open to everyone' }).click();
+    const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Tide Notes?' });
+    await sure.getByText('Everyone can see it on Lanternfold from then on').waitFor();
+    await sure.getByRole('button', { name: 'Not now' }).click();
+    await rail().getByText('Waits for your word').waitFor();
+    await rail().getByRole('button', { name: 'Open to everyone' }).click();
+    await sure.getByRole('button', { name: 'Open it' }).click();
     await rail().getByText('Live · proofed').waitFor();
   });
 

@@ -188,11 +188,12 @@ describe('one video goes everywhere it should', () => {
     await rail().getByRole('button', { name: 'Send to six channels' }).click();
     const states = async () =>
       Object.fromEntries((await statusOf('The spokeshave 🪵')).map(({ channel, state }) => [channel, state]));
-    const meant = Object.fromEntries(CHANNELS.map((name) => [name, name === 'Tide Notes' ? 'held' : 'live']));
+    const meant = Object.fromEntries(CHANNELS.map((name) => [name, 'live']));
     await expect.poll(states, { timeout: 170_000, interval: 1000 }).toEqual(meant);
     await expect.poll(() => rail().getByText('Live · proofed').count()).toBe(5);
+    await rail().getByText('Live · private · proofed').waitFor();
     await expectAccessible(page);
-    expect(await rail().getByText('The record has changed since it was sent.').count()).toBe(0);
+    expect(await rail().getByText('Changed here, not sent yet').count()).toBe(0);
   }, 220_000);
 
   it('shows on four watch pages what the Sheet said, each in its own form', async () => {
@@ -258,7 +259,7 @@ describe('one video goes everywhere it should', () => {
     await region('Fieldgate').getByText('● connected').waitFor();
     await expect
       .poll(async () => (await statusOf('Taken back'))[0]?.state, { timeout: 60_000, interval: 1000 })
-      .toBe('held');
+      .toBe('live');
   });
 
   it('goes the same way at phone width', async () => {
@@ -279,8 +280,12 @@ describe('one video goes everywhere it should', () => {
         timeout: 60_000,
         interval: 1000,
       })
-      .toEqual(['held', 'held']);
-    await rail().getByRole('button', { name: 'Open to everyone' }).first().click();
-    await rail().getByText('Live · proofed').waitFor();
+      .toEqual(['live', 'live']);
+    await page.getByRole('radio', { name: /^Everyone/ }).check();
+    await rail().getByRole('button', { name: 'Send the changes to two channels' }).click();
+    const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Marrow Quay and @marrowquay?' });
+    await expectAccessible(page);
+    await sure.getByRole('button', { name: 'Send and open' }).click();
+    await expect.poll(() => rail().getByText('Live · proofed').count(), { timeout: 60_000 }).toBe(2);
   });
 });

@@ -336,7 +336,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
       });
     const none = run('--series', 'No such');
     expect(none.stderr).toContain('There is no series called “No such”. There are “Hand Tools, Slowly”.');
-    const sent = run('--description', 'Two lines.', '--tags', 'line', '--explain');
+    const sent = run('--again', '--description', 'Two lines.', '--tags', 'line', '--explain');
     expect(sent.stderr).toBe('');
     expect(sent.stdout).toContain('Series: Hand Tools, Slowly, recognised from the file name; episode 5');
     expect(sent.stdout).toContain('aimed at children: yes  [the channel Quay School]');

@@ -267,6 +267,10 @@ describe('the time line', () => {
       .click();
     await dialog().getByText('Read as chapters inside the cut').waitFor();
     await dialog().getByRole('button', { name: 'Take them' }).click();
+    await page
+      .locator('#chapters')
+      .getByRole('checkbox', { name: /no colour/ })
+      .click();
     await expect.poll(lines).toHaveLength(5);
     await page.goto(sheet);
   });

@@ -1,0 +1,350 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { PRIVACIES, type Privacy } from '@/core/delivery';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { untilAnswers } from '../../bin/setup/processes.mjs';
+import { expectAccessible, startBrowser } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { type Machine, startMachine } from '../setup/machine';
+
+let machine: Machine;
+let browser: Browser;
+let context: BrowserContext;
+let page: Page;
+let home: string;
+let channels: Map<string, string>;
+let desk: typeof import('../setup/at-desk');
+
+const clip = makeClip({ name: 'trust.mp4', seconds: 3 });
+const longer = makeClip({ name: 'trust-longer.mp4', seconds: 4 });
+const region = (name: string, on = page) => on.getByRole('region', { name });
+const rail = (on = page) => region('Where it goes', on);
+const title = (on = page) => on.getByLabel('Title', { exact: true });
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker', 'web']);
+  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+  await untilAnswers(`${home}/api/health`);
+  desk = await import('../setup/at-desk');
+  channels = await desk.channelsOfTheYard();
+  browser = await startBrowser();
+});
+afterAll(async () => {
+  await browser?.close();
+  await desk?.closeDatabase();
+  await machine?.end();
+});
+
+/** A browser of its own with one page, so that nothing of one test is kept for the next. */
+async function freshPage(): Promise<Page> {
+  await context?.close();
+  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  page = await context.newPage();
+  page.setDefaultTimeout(30_000);
+  return page;
+}
+
+/** A video that has been read and is ticked for some channels; its Sheet is open. */
+async function openVideo(fileName: string, ...names: string[]): Promise<string> {
+  const { videoId } = await desk.bringLocalFile(clip, { fileName, anyway: true });
+  await desk.editVideo(videoId, { forChildren: false });
+  for (const name of names) await desk.tickChannel(videoId, channels.get(name) ?? '', true);
+  await desk.untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
+  await freshPage();
+  await page.goto(`${home}/videos/${videoId}`);
+  await region('The cut').waitFor();
+  return videoId;
+}
+
+const allSaved = (on = page) => on.getByText('all saved').waitFor();
+
+describe('who may see it, through the pages', () => {
+  const CHOICES: Record<Privacy, RegExp> = {
+    everyone: /^Everyone/,
+    link: /^People with the link/,
+    private: /^Only me/,
+  };
+  const WORDS: Record<Privacy, string> = {
+    ...{ everyone: 'Live · proofed', link: 'Live · by link · proofed', private: 'Live · private · proofed' },
+  };
+  const STEPS: Record<string, Privacy[]> = {
+    'Marrow Quay, Marrow Quay Films': ['private', 'link', 'everyone', 'private', 'everyone', 'link', 'private'],
+    '@marrowquay': ['private', 'everyone', 'private'],
+  };
+
+  it.each(Object.entries(STEPS))(
+    'follows the record from each to each other: %s',
+    async (names, steps) => {
+      const on = names.split(', ');
+      const videoId = await openVideo(`pages-${on.length}.mp4`, ...on);
+      for (const [index, privacy] of steps.entries()) {
+        await page.getByRole('radio', { name: CHOICES[privacy] }).check();
+        await allSaved();
+        const press =
+          index === 0
+            ? `Send to ${on.length === 1 ? on[0] : 'two channels'}`
+            : on.length === 1
+              ? 'Send the changes'
+              : 'Send the changes to two channels';
+        if (index > 0) await rail().getByText('Changed here, not sent yet: privacy').first().waitFor();
+        await rail().getByRole('button', { name: press, exact: true }).click();
+        const asks = index > 0 && privacy === 'everyone';
+        if (asks) await page.getByRole('alertdialog').getByRole('button', { name: 'Send and open' }).click();
+        await expect.poll(() => rail().getByText(WORDS[privacy]).count(), { timeout: 60_000 }).toBe(on.length);
+        for (const { drop } of (await desk.lookAtSheet(videoId)).channels.filter(({ ticked }) => ticked)) {
+          const watch = await fetch(drop?.link ?? '');
+          expect(watch.status, `${privacy} at ${drop?.link}`).toBe(privacy === 'private' ? 404 : 200);
+        }
+      }
+      expect(new Set(steps).size).toBeLessThanOrEqual(PRIVACIES.length);
+    },
+    240_000,
+  );
+
+  it('says what is given away before a match is agreed to, and offers nothing where the owner forbids it', async () => {
+    await desk.setFaults(
+      { kind: 'rights match', match: 'income', wants: 'adverts', reason: 'Harbour Lane Music' },
+      { kind: 'rights match', match: 'forbidden', wants: 'block', reason: 'Harbour Lane Music' },
+    );
+    await openVideo('forbidden.mp4', 'Marrow Quay');
+    await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
+    await rail().getByText('Harbour Lane Music does not permit it').first().waitFor({ timeout: 60_000 });
+    expect(await rail().getByRole('button', { name: 'Agree to it' }).count()).toBe(0);
+    await openVideo('income.mp4', 'Marrow Quay');
+    await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
+    await rail().getByRole('button', { name: 'Agree to it' }).click({ timeout: 60_000 });
+    const sure = page.getByRole('alertdialog', { name: 'Give what it earns to Harbour Lane Music?' });
+    await sure.getByText('keeps what they earn').waitFor();
+    await sure.getByRole('button', { name: 'Agree', exact: true }).click();
+    await rail().getByText('Live · private · proofed').waitFor();
+    await desk.setFaults();
+  }, 180_000);
+
+  it('says on Board and Sheet that a site has the file from before, and undo brings that back', async () => {
+    const videoId = await openVideo('better-file.mp4', 'Marrow Quay');
+    await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
+    await rail().getByText('Live · private · proofed').waitFor({ timeout: 60_000 });
+    await desk.bringLocalFile(longer, { videoId, fileName: 'better-file-2.mp4', anyway: true });
+    await rail().getByText('with the file from before').waitFor();
+    await rail().getByText('remove the video there and send it again').waitFor();
+    const board = await context.newPage();
+    await board.goto(home);
+    const row = board.getByRole('row').filter({ hasText: 'Better file' });
+    await row.getByText('with the file from before').waitFor();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await rail().getByText('Live · private · proofed').waitFor();
+    await row.getByText('Live · private · proofed').waitFor();
+  }, 120_000);
+});
+
+describe('what is for viewers', () => {
+  it('is nothing until somebody says so, and the rail says that nobody has', async () => {
+    const edl = path.join(mkdtempSync(path.join(os.tmpdir(), 'kettle-trust-')), 'one.edl');
+    writeFileSync(
+      edl,
+      'TITLE: x\n001 AX V C 00:00:00:00 00:00:03:00 01:00:00:00 01:00:03:00\n* LOC: 01:00:00:00 GREEN client HATES this\n',
+    );
+    await openVideo('notes.mp4', 'Marrow Quay Films');
+    await page.getByLabel('Marker file').setInputFiles(edl);
+    await page.getByRole('dialog').getByRole('button', { name: 'Take them' }).click();
+    await rail().getByText('none of the 1 markers is for viewers yet').waitFor();
+    expect(
+      await page.locator('#chapters').getByRole('checkbox', { name: /green/ }).getAttribute('aria-checked'),
+    ).not.toBe('true');
+    await page.getByRole('button', { name: 'None of them: this video has no chapters' }).click();
+    await expect.poll(() => rail().getByText('is for viewers yet').count()).toBe(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await rail().getByText('is for viewers yet').waitFor();
+  });
+
+  it('never has a blank that was forgotten: it stops, leads there, and may be meant', async () => {
+    await openVideo('blanks.mp4', 'Marrow Quay');
+    await page.getByLabel('Summary').fill('Gear: {{leftover}}');
+    await rail().getByText('▲ 1 to settle').waitFor();
+    await rail().getByRole('button', { name: '“{{leftover}}” looks like a blank' }).click();
+    await expect.poll(() => page.evaluate(() => document.activeElement?.id)).toBe('summary');
+    await rail().getByRole('button', { name: 'It is meant so' }).click();
+    await rail().getByText('● ready').waitFor();
+    await expectAccessible(page);
+  });
+
+  it('goes nowhere where no series knows the file, and the one used last is an offer', async () => {
+    const series = await desk.newSeries({ name: 'Bilge Talk', pattern: 'bilge_{title}' });
+    await desk.editDefaults({ layer: 'series', owner: series }, { channels: [channels.get('Tide Notes')] });
+    await desk.bringLocalFile(clip, { fileName: 'bilge_one.mp4', anyway: true });
+    await openVideo('quite-another.mp4');
+    expect(await rail().getByRole('checkbox', { checked: true }).count()).toBe(0);
+    await page.getByRole('button', { name: 'Put it in Bilge Talk, the one used last' }).click();
+    await rail()
+      .getByText(/● ready|to settle/)
+      .waitFor();
+  });
+});
+
+describe('what is typed', () => {
+  it('is saved while it is typed, and when it rests', async () => {
+    const videoId = await openVideo('typing.mp4', 'Marrow Quay');
+    const saves: number[] = [];
+    page.on('request', (request) => {
+      if (request.method() === 'PATCH') saves.push(Date.now());
+    });
+    await page.getByLabel('Summary').click();
+    const start = Date.now();
+    // Never a pause of half a second.
+    while (Date.now() - start < 6000) await page.keyboard.type('x', { delay: 60 });
+    expect(saves.length).toBeGreaterThanOrEqual(2);
+    expect((saves[0] ?? 0) - start).toBeLessThan(3500);
+    await allSaved();
+    const typed = await page.getByLabel('Summary').inputValue();
+    expect((await desk.lookAtSheet(videoId)).summary).toBe(typed);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(() => page.getByLabel('Summary').inputValue()).toBe('');
+  });
+
+  it('is saved when the line is back; until then leaving asks, and sending waits', async () => {
+    const videoId = await openVideo('offline.mp4', 'Marrow Quay');
+    await context.setOffline(true);
+    await title().fill('Typed without a line');
+    await page.getByText('not saved yet; it is tried again').waitFor();
+    await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
+    await rail().getByText('It is sent as soon as everything on this page is saved').waitFor();
+    let asked = 0;
+    page.once('dialog', async (dialog) => {
+      asked += dialog.type() === 'beforeunload' ? 1 : 0;
+      await dialog.dismiss();
+    });
+    await page.reload({ timeout: 3000 }).catch(() => undefined);
+    expect(asked).toBe(1);
+    expect(await title().inputValue()).toBe('Typed without a line');
+    await context.setOffline(false);
+    await allSaved();
+    const sheet = await desk.untilSheet(
+      videoId,
+      ({ channels: all }) => all.some(({ drop }) => drop?.state === 'live'),
+      60,
+    );
+    expect(sheet.title).toBe('Typed without a line');
+    const { words } = sheet.channels.find(({ drop }) => drop) ?? {};
+    expect(words?.title).toBe('Typed without a line');
+    expect(desk.onlyDrop(sheet).state).toBe('live');
+  }, 120_000);
+
+  it('is kept in the browser when the tab is closed, and offered at return', async () => {
+    const videoId = await openVideo('closed-tab.mp4', 'Marrow Quay');
+    await context.setOffline(true);
+    await page.getByLabel('Summary').fill('Typed, and the tab was closed');
+    await page.close({ runBeforeUnload: false });
+    await context.setOffline(false);
+    page = await context.newPage();
+    page.setDefaultTimeout(30_000);
+    await page.goto(`${home}/videos/${videoId}`);
+    await page.getByText('This was typed here and not saved:').waitFor();
+    expect(await page.getByLabel('Summary').inputValue()).toBe('');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Use it' }).click();
+    await allSaved();
+    await expect.poll(async () => (await desk.lookAtSheet(videoId)).summary).toBe('Typed, and the tab was closed');
+    await page.reload();
+    expect(await page.getByText('This was typed here and not saved:').count()).toBe(0);
+  });
+
+  it('in two windows merges in different fields, and asks in the same one', async () => {
+    const videoId = await openVideo('two-windows.mp4', 'Marrow Quay');
+    const other = await context.newPage();
+    await other.goto(`${home}/videos/${videoId}`);
+    await title(other).waitFor();
+    // The second window does not hear what the first one does.
+    await other.route('**/api/changes*', (route) => route.abort());
+    await other.reload();
+    await title(other).waitFor();
+    await page.getByLabel('Summary').fill('From the first');
+    await allSaved();
+    await other.getByLabel('Episode').fill('7');
+    await allSaved(other);
+    expect(await desk.lookAtSheet(videoId)).toMatchObject({ summary: 'From the first', episode: '7' });
+    await other.route('**/api/videos/*', (route) =>
+      route.request().method() === 'GET' ? route.abort() : route.continue(),
+    );
+    await title().fill('Title of the first');
+    await allSaved();
+    await title(other).fill('Title of the second');
+    const dialog = other.getByRole('dialog', { name: 'The title was changed in another window' });
+    await dialog.getByText('Title of the first').waitFor();
+    await dialog.getByText('Title of the second').waitFor();
+    await expectAccessible(other);
+    expect((await desk.lookAtSheet(videoId)).title).toBe('Title of the first');
+    await dialog.getByRole('button', { name: 'Keep yours' }).click();
+    await expect.poll(async () => (await desk.lookAtSheet(videoId)).title).toBe('Title of the second');
+    await expect.poll(() => title().inputValue()).toBe('Title of the second');
+    await title().fill('Once more, the first');
+    await allSaved();
+    await title(other).fill('Once more, the second');
+    await dialog.getByRole('button', { name: 'Keep the other one' }).click();
+    await other.unroute('**/api/videos/*');
+    await other.reload();
+    await expect.poll(() => title(other).inputValue()).toBe('Once more, the first');
+    await other.close();
+  }, 120_000);
+});
+
+describe('files', () => {
+  it('of a folder all arrive though the line breaks, each with its row; what is no video is named', async () => {
+    await freshPage();
+    await page.goto(home);
+    const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-folder-'));
+    writeFileSync(path.join(folder, 'notes.txt'), 'no video');
+    const names = Array.from({ length: 7 }, (_, index) => `folder ${index + 1}`);
+    const several = names.map((name, index) =>
+      makeClip({ name: `${name.replace(' ', '-')}.mp4`, seconds: 3 + index, bitRate: '1500k' }),
+    );
+    const network = await context.newCDPSession(page);
+    const line = (offline: boolean) =>
+      network.send('Network.emulateNetworkConditions', {
+        ...{ offline, latency: 0, downloadThroughput: -1, uploadThroughput: 600_000 },
+      });
+    await line(true);
+    await page.getByLabel('Finished video files').setInputFiles([...several, path.join(folder, 'notes.txt')]);
+    await page.getByText('Left out, since no video: “notes.txt”').first().waitFor();
+    await page.getByText('7 more wait for Kettle Drop to answer').waitFor();
+    await line(false);
+    for (const name of names) {
+      const found = page.getByRole('link', { name: new RegExp(name, 'i') });
+      await found.waitFor();
+    }
+    await page.getByText('keep this page open until the files have arrived').waitFor();
+    await page.getByText('Waits for its turn').first().waitFor();
+    await line(true);
+    await page.getByText('Waits for Kettle Drop to answer; it goes on by itself').first().waitFor();
+    await line(false);
+    for (const name of names) {
+      const row = page.getByRole('row').filter({ hasText: new RegExp(name, 'i') });
+      await row.getByText(/\d:\d\d · 320×180/).waitFor({ timeout: 90_000 });
+    }
+    await network.detach();
+  }, 180_000);
+
+  it('that are here already are named, and the first video is offered', async () => {
+    await freshPage();
+    await page.goto(home);
+    const own = makeClip({ name: 'only-once.mp4', seconds: 2, size: '160x90' });
+    await page.getByLabel('Finished video files').setInputFiles(own);
+    await region('The cut').waitFor();
+    const first = page.url();
+    await page.goto(home);
+    await page.getByLabel('Finished video files').setInputFiles(own);
+    const dialog = page.getByRole('alertdialog', { name: '“only-once.mp4” is here already' });
+    await dialog.getByText('It is the file of “Only once”').waitFor();
+    await dialog.getByRole('button', { name: 'Open the first one' }).click();
+    await page.waitForURL(first);
+    await page.goto(home);
+    await page.getByLabel('Finished video files').setInputFiles(own);
+    await dialog.getByRole('button', { name: 'Make a second video' }).click();
+    await region('The cut').waitFor();
+    expect(page.url()).not.toBe(first);
+    await page.getByText('The same file is in “Only once”, too.').waitFor();
+  });
+});

@@ -1,0 +1,228 @@
+import { type ChildProcess, execFileSync, spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { editDefaults } from '@/desk/defaults';
+import { lookAtBoard } from '@/desk/look';
+import { lookAtSheet } from '@/desk/look-at-sheet';
+import { newSeries } from '@/desk/series';
+import { closeDatabase } from '@/store/database';
+import { keepHome } from '@/store/installation';
+import { settings } from '@/store/settings';
+import { endProcess, processEnvironment, startProcess } from '../../../bin/setup/processes.mjs';
+import { makeClip } from '../../setup/clips';
+import { channelsOfTheYard, setFaults, untilState } from '../../setup/desk';
+
+const root = path.resolve('.');
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-cli-'));
+let worker: ChildProcess;
+let ids: Map<string, string>;
+
+/** Each of its own length, so that none is taken for another. */
+let seconds = 2;
+const freshClip = (name: string) => {
+  seconds += 0.2;
+  return makeClip({ name: `cli-${name}.mp4`, seconds, size: '160x90' });
+};
+
+const kettle = (args: string[], env: Record<string, string> = {}) => {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/kettle.mjs', ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, KETTLE_LOG_LEVEL: 'silent', ...env },
+  });
+  return { status, out: stdout, said: stderr };
+};
+const run = (...args: string[]) => kettle(args);
+const videos = async () => (await lookAtBoard()).rows.length;
+const file = (name: string, text: string) => {
+  const at = path.join(folder, name);
+  writeFileSync(at, text);
+  return at;
+};
+
+beforeAll(async () => {
+  worker = startProcess(root, 'worker', processEnvironment(root));
+  ids = await channelsOfTheYard();
+}, 60_000);
+afterAll(async () => {
+  await setFaults();
+  await endProcess(worker);
+  await closeDatabase();
+});
+
+describe('send', () => {
+  it('goes only where it is said, whatever the series ticks', async () => {
+    const series = await newSeries({ name: 'Everywhere', pattern: 'everywhere_{title}' });
+    const all = ['Tide Notes', 'Marrow Quay Films'].map((name) => ids.get(name));
+    await editDefaults({ layer: 'series', owner: series }, { channels: all, forChildren: false });
+    const clip = makeClip({ name: 'everywhere_one.mp4', seconds: 2.1, size: '160x90' });
+    const sent = run('send', clip, '--channel', 'Marrow Quay', '--watch');
+    expect(sent).toMatchObject({ status: 0, said: '' });
+    expect(sent.out).toMatch(/^Sent to Marrow Quay as video/m);
+    const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
+    const ticked = (await lookAtSheet(id)).channels.filter((channel) => channel.ticked).map(({ name }) => name);
+    expect(ticked).toEqual(['Marrow Quay']);
+  });
+
+  it('asks where to, for a file that no series knows, and leaves nothing behind', async () => {
+    const before = await videos();
+    const clip = freshClip('nowhere');
+    const asked = run('send', clip);
+    expect(asked.status).toBe(1);
+    expect(asked.said).toContain('Say where it goes with --channel or --series');
+    expect(await videos()).toBe(before);
+  });
+
+  it.each([
+    ['a channel that is none', ['--channel', 'Nowhere'], /no channel called “Nowhere”/],
+    ['a series that is none', ['--channel', 'Marrow Quay', '--series', 'Nothing'], /no series called “Nothing”/],
+    ['a privacy that is none', ['--channel', 'Marrow Quay', '--privacy', 'secret'], /everyone, link or private/],
+    ['an answer that is none', ['--channel', 'Marrow Quay', '--for-children', 'maybe'], /yes or no/],
+    [
+      'markers that are not there',
+      ['--channel', 'Marrow Quay', '--markers', '/no/such.edl'],
+      /There is no folder \/no/,
+    ],
+    ['an unanswered question', ['--channel', 'Marrow Quay'], /not ready/],
+  ])('with %s says so and leaves no draft', async (what, args, says) => {
+    const before = await videos();
+    const { status, said } = run('send', freshClip(what.replaceAll(' ', '-')), ...args);
+    expect(status).toBe(1);
+    expect(said).toMatch(says);
+    expect(said).not.toMatch(/^\s+at /m);
+    expect(await videos()).toBe(before);
+  });
+
+  it('of markers without a colour makes no chapters, and says so', async () => {
+    const edl = file('m.edl', 'TITLE: x\n001 AX V C 0:0\n* LOC: 00:00:00:00 GREEN client HATES this\n');
+    const args = ['--channel', 'Marrow Quay Films', '--markers', edl];
+    const sent = run('send', freshClip('markers'), ...args, '--watch');
+    expect(sent.out).toContain('No marker is a chapter');
+    const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
+    expect(JSON.stringify((await lookAtSheet(id)).channels.find(({ ticked }) => ticked)?.words)).not.toContain('HATES');
+  });
+
+  it('of a folder, of what is no file and of a file that is here says what it is', () => {
+    expect(run('send', folder, '--channel', 'Marrow Quay').said).toContain('is a folder');
+    expect(run('send', '/no/such.mp4', '--channel', 'Marrow Quay').said).toContain('There is no file /no/such.mp4');
+    const clip = freshClip('twice');
+    const args = ['--channel', 'Marrow Quay', '--for-children', 'no'];
+    expect(run('send', clip, ...args).status).toBe(0);
+    expect(run('send', clip, ...args).said).toMatch(/here already, as “Cli twice”.*--again/);
+    expect(run('send', clip, ...args, '--again').status).toBe(0);
+  });
+});
+
+describe('a video from the command line', () => {
+  it('is shown, set, sent again, opened, closed, removed and deleted, by its id, link or title', async () => {
+    const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--title', 'Command line 🛶'];
+    const sent = run('send', freshClip('acts'), ...args, '--watch');
+    const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
+    const shown = () => JSON.parse(run('show', id, '--json').out);
+    const [channel] = shown().channels;
+    expect(channel).toMatchObject({ channel: 'Marrow Quay', state: 'live', openTo: 'private', changes: [] });
+    expect(run('show', channel.link).out).toContain('Live · private · proofed');
+
+    expect(run('set', 'Command line 🛶', 'summary=From a script', 'tags=keel,oak', 'privacy=everyone').said).toBe('');
+    expect(run('set', id, 'release=on my word').status).toBe(0);
+    expect(shown().channels[0].changes.map(({ field }: { field: string }) => field)).toEqual([
+      'privacy',
+      'text',
+      'tags',
+    ]);
+    expect(run('send', id, '--watch').out).toContain('Changes sent to the site: privacy, text, tags');
+    expect(shown().channels[0]).toMatchObject({ state: 'held', openTo: 'private' });
+    expect(run('open', channel.link, '--watch').out).toContain('Live: open to everyone');
+    expect((await fetch(channel.link)).status).toBe(200);
+    expect(run('close', id, '--channel', 'Marrow Quay', '--watch').out).toContain('Closed: private now');
+    expect((await fetch(channel.link)).status).toBe(404);
+    expect(run('open', id)).toMatchObject({ status: 1, said: expect.stringContaining('no channel at which') });
+
+    expect(run('set', id, 'privacy=link', 'title=Its own', '--channel', 'Marrow Quay').said).toBe('');
+    expect(shown()).toMatchObject({ title: 'Command line 🛶', channels: [{ title: 'Its own', privacy: 'link' }] });
+    expect(run('set', id, 'colour=red').said).toContain('There is no field “colour”');
+    expect(run('set', id, 'title').said).toContain('no FIELD=VALUE');
+
+    expect(run('delete', id).said).toContain('--from-sites');
+    expect(run('remove', id, '--watch').out).toContain('Being removed');
+    expect(shown().channels[0].state).toBe('removed');
+    expect(run('delete', id).out).toBe('Deleted\n');
+    expect(run('show', id).said).toContain('There is no video');
+  }, 120_000);
+
+  it('with a snag is tried again, or accepted', async () => {
+    const args = ['--channel', 'Marrow Quay', '--for-children', 'no'];
+    await setFaults({ kind: 'alter', match: 'altered', field: 'title', value: 'Mangled', times: 1 });
+    const sent = run('send', freshClip('altered'), ...args, '--watch');
+    expect(sent.status).toBe(1);
+    const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
+    expect(run('again', id, '--watch').out).toContain('Live: private');
+    await setFaults({ kind: 'rights match', match: 'matched', wants: 'mute' });
+    const matched = run('send', freshClip('matched'), ...args, '--watch');
+    const other = /as video (\S+)/.exec(matched.out)?.[1] ?? '';
+    expect(run('accept', other, '--watch').out).toContain('silence there');
+    await untilState(other, 'live');
+  }, 120_000);
+
+  it('is not guessed at where several have its title', () => {
+    const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--title', 'Twins'];
+    for (const name of ['twin-one', 'twin-two']) run('send', freshClip(name), ...args);
+    expect(run('show', 'Twins').said).toMatch(/There are 2 videos called “Twins”. Say which by its id: \S+, \S+/);
+    expect(run('show', 'twins').said).toContain('There is no video “twins”');
+  });
+});
+
+describe('every command', () => {
+  it('ends quietly where its reader has seen enough', () => {
+    const out = execFileSync('bash', ['-c', `${process.execPath} bin/kettle.mjs status 2>&1 | head -1`], {
+      encoding: 'utf8',
+      env: { ...process.env, KETTLE_LOG_LEVEL: 'silent' },
+    });
+    expect(out.trim().split('\n')).toHaveLength(1);
+    expect(out).not.toContain('EPIPE');
+  });
+
+  it('says what was wrong with what, and ends with 1', () => {
+    const edl = file('two.edl', 'TITLE: x\n001 AX V C 0:0\n* LOC: 01:00:00:00 GREEN a\n');
+    const cases: [string[], RegExp][] = [
+      [['markers', folder], /is a folder/],
+      [['markers', '/no/such/m.edl'], /There is no folder \/no\/such/],
+      [['markers', path.join(folder, 'none.edl')], /There is no file/],
+      [['markers', edl, '--start', '99:99'], /"99:99" is not a timecode/],
+      [['convert', edl, '--to', 'vtt', '--colour', 'red'], /No marker lies there/],
+      [['convert', edl, '--to', 'vtt', '--output', '/no/such/out.vtt'], /There is no folder \/no\/such/],
+      [['markers', file('none.otio', '{"OTIO_SCHEMA":"Stack.1","children":[]}')], /No marker was found/],
+      [['fit', '--json', file('f.json', '{"titel":"x"}'), '--site', 'lanternfold'], /unknown keys: titel/],
+      [
+        ['fit', '--json', file('g.json', '{"links":[{"href":"x","url":"y"}]}'), '--site', 'pipwire'],
+        /unknown keys: href/,
+      ],
+      [['fit', '--json', file('h.json', '[1]'), '--site', 'pipwire'], /no JSON object/],
+    ];
+    for (const [args, says] of cases) {
+      const { status, said } = run(...args);
+      expect([args.join(' '), status]).toEqual([args.join(' '), 1]);
+      expect(said, args.join(' ')).toMatch(says);
+    }
+    const table = file('when.csv', 'When,Title,Colour\n0:05,Start,green\n');
+    expect(JSON.parse(run('markers', table).out).markers).toMatchObject([{ name: 'Start', colour: 'green' }]);
+    expect(run('convert', edl, '--to', 'ffmetadata', '--in', '01:00:00:00', '--out', '01:00:20:00').out).toContain(
+      'END=500',
+    );
+    expect(run('fit', '--help').out).toContain('durationSeconds  number');
+  }, 60_000);
+
+  it('finds the folder of the Kettle Drop that runs, or says that it is not here', async () => {
+    await keepHome(settings().home);
+    const elsewhere = mkdtempSync(path.join(os.tmpdir(), 'kettle-elsewhere-'));
+    const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--watch'];
+    const sent = kettle(['send', freshClip('home'), ...args], { KETTLE_HOME: elsewhere });
+    expect(sent.said).toContain(settings().home);
+    expect(sent).toMatchObject({ status: 0, out: expect.stringContaining('Live: private') });
+    await keepHome('/no/such/home');
+    const lost = kettle(['status'], { KETTLE_HOME: elsewhere });
+    expect(lost).toMatchObject({ status: 1, said: expect.stringContaining('is not on this machine') });
+    await keepHome(settings().home);
+  }, 60_000);
+});

@@ -1,0 +1,270 @@
+import type { ChildProcess } from 'node:child_process';
+import path from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Release } from '@/core/defaults';
+import { PRIVACIES, type Privacy } from '@/core/delivery';
+import { isWorking } from '@/core/drop';
+import { actOnDrop, type DropAction } from '@/desk/act-on-drop';
+import { undo } from '@/desk/changes';
+import { DeskError } from '@/desk/desk-error';
+import { editVideo, tickChannel } from '@/desk/edit-video';
+import { lookAtSheet } from '@/desk/look-at-sheet';
+import { importMarkers } from '@/desk/markers';
+import { reviseVideo, sendVideo } from '@/desk/send';
+import type { SheetChannel } from '@/desk/views';
+import { inWindow } from '@/desk/window';
+import { closeDatabase } from '@/store/database';
+import { newId } from '@/store/ids';
+import { endProcess, processEnvironment, startProcess } from '../../../bin/setup/processes.mjs';
+import { makeClip } from '../../setup/clips';
+import { bringFile, channelsOfTheYard, setFaults, untilSheet, videosAt } from '../../setup/desk';
+
+const root = path.resolve('.');
+const clip = makeClip({ name: 'never-public.mp4', seconds: 2 });
+let worker: ChildProcess;
+let ids: Map<string, string>;
+const startWorker = () => {
+  worker = startProcess(root, 'worker', processEnvironment(root));
+};
+
+beforeAll(async () => {
+  startWorker();
+  ids = await channelsOfTheYard();
+}, 60_000);
+afterAll(async () => {
+  await setFaults();
+  await endProcess(worker);
+  await closeDatabase();
+});
+
+/** What a manager can do; a text is told from every other by its number. */
+type Step =
+  | { do: 'privacy'; to: Privacy }
+  | { do: 'release'; to: Release }
+  | { do: 'title' | 'summary'; text: number }
+  | { do: 'blank' | 'no blank' | 'undo' | 'send' | 'revise' | 'kill the worker' | 'rest' }
+  | { do: 'act'; action: DropAction };
+
+const step: fc.Arbitrary<Step> = fc.oneof(
+  { weight: 4, arbitrary: fc.record({ do: fc.constant('privacy' as const), to: fc.constantFrom(...PRIVACIES) }) },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      do: fc.constant('release' as const),
+      to: fc.constantFrom<Release>('by itself', 'on my word'),
+    }),
+  },
+  {
+    weight: 2,
+    arbitrary: fc.record({ do: fc.constantFrom('title', 'summary'), text: fc.integer({ min: 1, max: 1e6 }) }),
+  },
+  { weight: 1, arbitrary: fc.record({ do: fc.constantFrom('blank', 'no blank', 'undo', 'kill the worker') }) },
+  { weight: 5, arbitrary: fc.record({ do: fc.constantFrom('send', 'revise', 'rest') }) },
+  {
+    weight: 4,
+    arbitrary: fc.record({
+      do: fc.constant('act' as const),
+      action: fc.constantFrom<DropAction>('open', 'close', 'try again', 'accept', 'remove'),
+    }),
+  },
+) as fc.Arbitrary<Step>;
+
+const WIDTH: Record<Privacy, number> = { private: 0, link: 1, everyone: 2 };
+const NOTE = 'client HATES this';
+
+/** One video on one channel, with what its public may see of it by what the record meant. */
+class Told {
+  end: Privacy = 'private';
+  release: Release = 'by itself';
+  title = 'Title 0';
+  summary = 'Summary 0';
+  /** Edits that were acknowledged, for undo. */
+  private readonly history: { field: 'end' | 'release' | 'title' | 'summary' | 'closed'; before: string | boolean }[] =
+    [];
+  /** Whether it was closed for this channel, which holds whatever the video has. */
+  private closed = false;
+  private readonly texts = new Set<string>();
+  private word = false;
+  private allowed = 0;
+
+  constructor(
+    readonly videoId: string,
+    readonly fileName: string,
+  ) {
+    this.texts.add(this.title);
+  }
+
+  async channel(): Promise<SheetChannel> {
+    const found = (await lookAtSheet(this.videoId)).channels.find(({ ticked }) => ticked);
+    if (!found) throw new Error('No channel is ticked');
+    return found;
+  }
+
+  /** What the site keeps, whoever may see it. */
+  async there(): Promise<Record<string, unknown> | undefined> {
+    return (await videosAt('lanternfold')).find(({ fileName }) => fileName === this.fileName);
+  }
+
+  /** The widest that the record means the public to see it, as it is now. */
+  private wished(): number {
+    if (this.closed) return 0;
+    return this.end === 'everyone' && this.release === 'on my word' && !this.word ? 0 : WIDTH[this.end];
+  }
+
+  private allow(): void {
+    this.allowed = Math.max(this.allowed, this.wished());
+  }
+
+  /** Looks as the public would, at any moment. */
+  async look(): Promise<void> {
+    const there = await this.there();
+    if (!there) return;
+    const shown = { open: 2, 'by-link': 1, closed: 0 }[String(there.visibility)] ?? 0;
+    expect(shown, `${this.fileName} is seen by more than was meant`).toBeLessThanOrEqual(this.allowed);
+    if (shown === 0) return;
+    const answer = await fetch((await this.channel()).drop?.link ?? '');
+    // It may have been closed since the look before.
+    if (!answer.ok) return;
+    const page = await answer.text();
+    expect(page).not.toContain(NOTE);
+    expect(page).not.toContain('{{');
+    expect([...this.texts].some((title) => page.includes(title))).toBe(true);
+  }
+
+  private async edit(field: 'end' | 'release' | 'title' | 'summary', value: string): Promise<void> {
+    const before = String(this[field]);
+    if (before === value) return;
+    const { drop } = await this.channel();
+    Object.assign(this, { [field]: value });
+    if (field === 'title') this.texts.add(value);
+    // What is on its way follows the record; what is there waits until the changes are sent.
+    if (drop && isWorking(drop.state)) this.allow();
+    const name = field === 'end' ? 'privacy' : field;
+    await inWindow(newId(), () => editVideo(this.videoId, { [name]: value }));
+    this.history.push({ field, before });
+  }
+
+  async take(next: Step): Promise<void> {
+    switch (next.do) {
+      case 'privacy':
+        return this.edit('end', next.to);
+      case 'release':
+        return this.edit('release', next.to);
+      case 'title':
+        return this.edit('title', `Title ${next.text}`);
+      case 'summary':
+        return this.edit('summary', `Summary ${next.text}`);
+      case 'blank':
+        return this.edit('summary', 'Gear: {{gear}}');
+      case 'no blank':
+        return this.edit('summary', 'No blank');
+      case 'undo': {
+        const last = this.history.pop();
+        if (!last) return;
+        Object.assign(this, { [last.field]: last.before });
+        const { drop } = await this.channel();
+        if (drop && isWorking(drop.state)) this.allow();
+        await undo(this.videoId);
+        return;
+      }
+      case 'send':
+        this.allow();
+        await sendVideo(this.videoId);
+        return;
+      case 'revise':
+        this.word = false;
+        this.allow();
+        await reviseVideo(this.videoId);
+        return;
+      case 'act':
+        return this.act(next.action);
+      case 'kill the worker':
+        await endProcess(worker, 'SIGKILL');
+        startWorker();
+        return;
+      case 'rest':
+        await this.rest();
+    }
+  }
+
+  private async act(action: DropAction): Promise<void> {
+    const { drop } = await this.channel();
+    if (!drop) return;
+    if (action === 'open' && this.end === 'everyone' && !this.closed) this.word = true;
+    if (action === 'open' || action === 'try again' || action === 'accept') this.allow();
+    await actOnDrop(drop.id, { action }).then(
+      async () => {
+        if (action !== 'close' || this.closed) return;
+        this.history.push({ field: 'closed', before: false });
+        this.closed = true;
+      },
+      (error: unknown) => {
+        if (!(error instanceof DeskError)) throw error;
+      },
+    );
+  }
+
+  /** Waits until nothing moves, and holds what is there against what was meant. */
+  async rest(): Promise<void> {
+    await untilSheet(this.videoId, ({ channels }) => channels.every(({ drop }) => !drop || !isWorking(drop.state)), 90);
+    const { drop, changes, values } = await this.channel();
+    if (drop?.state === 'removed') this.allowed = 0;
+    if (drop?.state === 'live') {
+      const there = await this.there();
+      const shown = { open: 2, 'by-link': 1, closed: 0 }[String(there?.visibility)] ?? 0;
+      expect(shown).toBe(WIDTH[drop.openedTo ?? 'private']);
+      if (!changes.some(({ field }) => field === 'privacy')) expect(shown).toBe(WIDTH[values.privacy.value]);
+      if (!changes.some(({ field }) => field === 'title')) expect(there?.title).toBe(this.title);
+      this.allowed = shown;
+      this.word = false;
+    }
+  }
+
+  /** Every text that was acknowledged is there afterwards. */
+  async last(): Promise<void> {
+    await this.rest();
+    const sheet = await lookAtSheet(this.videoId);
+    expect(sheet).toMatchObject({ title: this.title, summary: this.summary });
+  }
+}
+
+describe('whatever a manager does', () => {
+  it('nothing is ever seen by the public that the record did not mean, and every text that was saved is there', async () => {
+    let runs = 0;
+    const property = fc.asyncProperty(fc.array(step, { minLength: 14, maxLength: 26 }), async (steps) => {
+      runs += 1;
+      const fileName = `never-public-${runs}-${Date.now()}.mp4`;
+      const videoId = await bringFile(clip, 'none of them', fileName);
+      await editVideo(videoId, { title: 'Title 0', summary: 'Summary 0' });
+      await tickChannel(videoId, ids.get('Marrow Quay') ?? '', true);
+      const edl = `TITLE: x\n001 AX V C 00:00:00:00 00:00:02:00 01:00:00:00 01:00:02:00\n* LOC: 01:00:00:00 RED ${NOTE}\n`;
+      await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
+      await importMarkers(videoId, new TextEncoder().encode(edl));
+      const told = new Told(videoId, fileName);
+      // The public looks all the time, and not only between two steps.
+      let [over, seen] = [false, undefined as unknown];
+      const looking = (async () => {
+        while (!over) {
+          await told.look();
+          await pause(40);
+        }
+      })().catch((error: unknown) => {
+        seen = error;
+      });
+      try {
+        for (const each of [...steps, { do: 'send' } as const]) {
+          await told.take(each);
+          if (seen) throw seen;
+        }
+        await told.last();
+      } finally {
+        over = true;
+        await looking;
+      }
+      if (seen) throw seen;
+    });
+    await fc.assert(property, { numRuns: 5, endOnFailure: true });
+  }, 400_000);
+});

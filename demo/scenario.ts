@@ -225,7 +225,7 @@ export const VIDEOS: DemoVideo[] = [
       [56, 'GREEN', 'Bolts in'],
     ],
     channel: 'Marrow Quay',
-    privacy: 'private',
+    values: { release: 'on my word' },
     send: true,
   },
   {

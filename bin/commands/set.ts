@@ -25,6 +25,7 @@ function valueFrom(field: DefaultField, text: string): unknown {
     }
   }
   const items = tagsFromText(text);
+  if (field === 'links') return { way: 'replace', items: items.map((shelf) => ({ shelf })) };
   if (isListField(field)) return { way: 'replace', items };
   const plain = PLAIN_DEFAULTS[field];
   if (Array.isArray(plain)) return items;

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { ValidationError } from 'yup';
 import { MarkerFileError } from '@/core/markers';
-import { DeskError } from '@/desk/desk-error';
+import { ChangedMeanwhile, DeskError } from '@/desk/desk-error';
 import { answerForError, guarded, reasonToRefuse } from './guard';
+import { NoJson } from './json-body';
 
 const request = (method: string, headers: Record<string, string>) =>
   new Request('http://127.0.0.1:7300/x', { method, headers });
@@ -42,7 +43,10 @@ describe('what an error becomes', () => {
     [new DeskError('site', 'silent'), 502],
     [new ValidationError('title is too long'), 422],
     [new MarkerFileError('bad', 3), 422],
-    [new SyntaxError('json'), 400],
+    [new NoJson('no JSON'), 400],
+    // A fault of ours is not taken for a request that cannot be read.
+    [new SyntaxError('json'), 500],
+    [new ChangedMeanwhile('title', 'Theirs'), 409],
     [Object.assign(new Error('x'), { code: 'ENOSPC' }), 507],
   ])('%s is %i', async (error, status) => {
     const answer = answerForError(error);

@@ -9,7 +9,7 @@ const POLL_MILLISECONDS = 300;
  * Entries of transactions that end late have lower numbers, and earlier times, than some that were read before them: all of
  * this span are read again each time. No transaction lasts as long.
  */
-const LOOK_BACK_MILLISECONDS = 60_000;
+const LOOK_BACK_MILLISECONDS = 15_000;
 
 const listeners = new Set<Listener>();
 /** Numbers of the entries of the last span that were told, with their times. */

@@ -20,8 +20,11 @@ export function cutView(cut: Cut): CutView {
   return { id, fileName, state, size, received, facts, refusal, fingerprint, stalled: isStalled(cut) };
 }
 
-/** After how many seconds without a byte, and without a word of the page that brings it, a file needs a person. */
-const STALLED_SECONDS = 60;
+/**
+ * After how many seconds without a byte, and without a word of the page that brings it, a file needs a person. Browsers let
+ * a page that is not looked at speak once a minute.
+ */
+const STALLED_SECONDS = 150;
 
 function isStalled({ state, heardAt }: Cut): boolean {
   return state === 'arriving' && heardAt !== undefined && Date.now() - heardAt.getTime() > STALLED_SECONDS * 1000;

@@ -29,6 +29,8 @@ export interface MeantWords {
   end: End;
   /** Whether it opens by itself once it is proofed. */
   opensAlone: boolean;
+  /** Whether it is to wait for a person's word. */
+  waitsForWord: boolean;
   /** Who may see it until it is proofed. */
   privacy: Privacy;
   playlists: string[];
@@ -69,6 +71,8 @@ export function meantWords(
   const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
   const end = values.privacy;
   const privacy = privacyBeforeProof(drop?.openedTo, end);
+  // Of a release, only a video for everyone has one.
+  const waitsForWord = end === 'everyone' && values.release === 'on my word';
   const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
   const meant = {
     words: fitted.words,
@@ -83,8 +87,9 @@ export function meantWords(
     fitted: { ...fitted, findings },
     end,
     declarations: declarationsInForce(values).declarations,
-    // Of a release, only a video for everyone has one; a site that opens by itself asks nobody.
-    opensAlone: profile.opensItself || end !== 'everyone' || values.release === 'by itself',
+    waitsForWord,
+    // A site that opens by itself asks nobody.
+    opensAlone: profile.opensItself || !waitsForWord,
     unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
     // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
     asText: JSON.stringify({ ...meant, privacy: end }),

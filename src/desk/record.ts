@@ -105,8 +105,8 @@ export function missingAt(
 export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteProfile): Missing[] {
   const { cut } = record;
   const picture = pictureAt(record, profile);
-  const { fitted, end, declarations } = meant;
+  const { fitted, end, waitsForWord, declarations } = meant;
   const facts = cut?.facts;
   const cutRefused = cut ? cut.refusal : 'There is no cut yet';
-  return missingFor({ fitted, declarations, privacy: end, facts, cutRefused, picture }, profile);
+  return missingFor({ fitted, declarations, privacy: end, waitsForWord, facts, cutRefused, picture }, profile);
 }

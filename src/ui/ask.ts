@@ -18,11 +18,9 @@ export class AskError extends Error {
     super(message);
   }
 
-  /** Whether the same may go well a moment later, without anybody changing anything. */
+  /** Whether the same will go well once Kettle Drop is there again, without anybody changing anything. */
   get mayPass(): boolean {
-    return (
-      this.status === 0 || this.status === 502 || this.status === 503 || this.status === 504 || this.status === 500
-    );
+    return [0, 502, 503, 504].includes(this.status);
   }
 }
 

@@ -77,11 +77,12 @@ async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: 
   return STEPS[state](context);
 }
 
-/** Stops a drop whose video was set to a privacy that the site does not have, before the site opens it all the same. */
+/** Stops a drop whose video was set to what the site cannot keep, before the site opens it all the same. */
 function refuseOtherEnds({ record, channel, drop, profile }: StepContext): void {
-  const { end } = meantWords(record, channel, drop, profile);
-  if (end in profile.privacies) return;
-  const what = `${profile.name} cannot keep it ${end === 'link' ? 'by link only' : 'private'}`;
+  const { end, waitsForWord } = meantWords(record, channel, drop, profile);
+  if (end in profile.privacies && !(waitsForWord && profile.opensItself)) return;
+  const kept = waitsForWord ? 'waiting for your word' : end === 'link' ? 'by link only' : 'private';
+  const what = `${profile.name} cannot keep it ${kept}`;
   const remedy = profile.opensItself
     ? 'Remove it there, or it opens once it is approved'
     : 'Set another privacy for this channel, or remove it there';

@@ -64,4 +64,62 @@ describe('records from before there were layers', () => {
     await run('up', 4, 5);
     expect((await db('videos').where({ id: video }).first()).summary).toBe('Two lines');
   });
+
+  it('and from before a drop had an end: what was held by link or private goes on, what nobody chose is asked', async () => {
+    const at = new Date();
+    const { id: channelId } = await db('channels').first('id');
+    const records = {
+      held: { state: 'held', sentWords: '{"privacy":"link"}' },
+      word: { state: 'held', sentWords: '{"privacy":"everyone"}' },
+      live: { state: 'live', sentWords: '{"privacy":"everyone"}', liveAt: at },
+      closed: { state: 'held', sentWords: '{"privacy":"private"}' },
+    };
+    const ids = new Map<string, string>();
+    for (const [name, drop] of Object.entries(records)) {
+      const videoId = newId();
+      ids.set(name, videoId);
+      const choice = name === 'held' ? '{"colours":[],"places":[],"name":""}' : '{"colours":["green"]}';
+      await db('videos').insert({
+        ...{ id: videoId, title: name, titleFrom: 'person', summary: '', own: '{}', seriesFrom: 'last used' },
+        ...{ chapterChoice: choice, createdAt: at, updatedAt: at },
+      });
+      const times = { createdAt: at, updatedAt: at, nextTryAt: at };
+      await db('drops').insert({ id: newId(), videoId, channelId, own: '{}', ...times, ...drop });
+      const change = { subject: videoId, at, field: 'title', before: '"Old \\"one\\""', after: '"New"', state: 'made' };
+      await db('changes').insert(change);
+    }
+    await run('up', 5);
+    const dropOf = async (name: string) =>
+      db('drops')
+        .where({ videoId: ids.get(name) })
+        .first('state', 'openedTo');
+    expect(await dropOf('held')).toEqual({ state: 'proofing', openedTo: 'link' });
+    expect(await dropOf('closed')).toEqual({ state: 'proofing', openedTo: null });
+    expect(await dropOf('word')).toEqual({ state: 'held', openedTo: null });
+    expect(await dropOf('live')).toEqual({ state: 'live', openedTo: 'everyone' });
+    const video = await db('videos')
+      .where({ id: ids.get('held') })
+      .first();
+    expect(video).toMatchObject({ chapterChoice: null, seriesFrom: 'person' });
+    expect(
+      (
+        await db('videos')
+          .where({ id: ids.get('word') })
+          .first()
+      ).chapterChoice,
+    ).toContain('green');
+    const change = await db('changes')
+      .where({ subject: ids.get('held') })
+      .first();
+    expect([change.field, JSON.parse(change.before)]).toEqual(['titled', { title: 'Old "one"', titleFrom: 'person' }]);
+    await run('down', 5);
+    expect(
+      (
+        await db('changes')
+          .where({ subject: ids.get('held') })
+          .first()
+      ).before,
+    ).toBe('"Old \\"one\\""');
+    await run('up', 5);
+  });
 });

@@ -140,4 +140,26 @@ describe('the feed', () => {
     const ours = heard.map((entry) => entry.subject).filter((subject) => subject === a || subject === b);
     expect(ours).toEqual([b, a]);
   });
+
+  it('tells a listener of what began before it listened, and of what a page has missed meanwhile', async () => {
+    const db = database();
+    const late = await db.transaction();
+    const [a, b] = [newId(), newId()];
+    await announce(late, 'video', a);
+    await announce(db, 'video', b);
+    const [heard, missed]: FeedEntry[][] = [[], []];
+    const stops = [
+      hearChanges((entries) => heard?.push(...entries)),
+      hearChanges((entries) => missed?.push(...entries), 5000),
+    ];
+    await new Promise((resolve) => setTimeout(resolve, 700));
+    await late.commit();
+    await new Promise((resolve) => setTimeout(resolve, 900));
+    for (const stop of stops) stop();
+    const ours = (all: FeedEntry[] = []) =>
+      all.map(({ subject }) => subject).filter((each) => each === a || each === b);
+    // What is told twice is read twice; what is told never is not read.
+    expect(ours(heard)).toContain(a);
+    expect(new Set(ours(missed))).toEqual(new Set([b, a]));
+  });
 });

@@ -28,6 +28,8 @@ export interface ReadinessInput {
   fitted: FittedWords;
   declarations: Declarations;
   privacy: Privacy;
+  /** Whether it is to wait for a person's word before it opens. */
+  waitsForWord?: boolean;
   facts: CutFacts | undefined;
   cutRefused: string | undefined;
   picture: PictureFacts | undefined;
@@ -47,6 +49,9 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
     need(`declared-${field}`, what);
   }
   if (!(input.privacy in site.privacies)) need('privacy', privacyMissing(input.privacy, site));
+  if (input.waitsForWord && site.opensItself) {
+    need('privacy', `${site.name} shows it by itself once it is approved, and cannot wait for your word`);
+  }
   return missing;
 }
 

@@ -30,6 +30,7 @@ function wishedIn(json: unknown, { field, id }: ChangedField): unknown {
   return ((marker ?? set ?? fields) as Record<string, unknown>)[field];
 }
 
+const UNEXPECTED_TRIES = 5;
 const PAUSES = [500, 1000, 2000, 4000, 8000];
 
 /** Waits before the next try, no longer than until the line is back. */
@@ -123,7 +124,8 @@ export function useActs(concerns?: QueryKey, but?: string) {
                 json = madeOnNow(json, error.changed);
                 continue;
               }
-              if (!error.mayPass) throw error;
+              // What nobody expected may pass, too, but not for ever.
+              if (!error.mayPass && !(error.status === 500 && tries < UNEXPECTED_TRIES)) throw error;
               if (!waits) noteUnsaved('waiting', 1);
               waits = true;
               await untilTry(tries);

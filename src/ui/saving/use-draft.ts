@@ -1,7 +1,8 @@
 'use client';
 
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { draftLeft, forgetDraft, type KeptDraft, keepDraft } from './kept-drafts';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { v7 as newId } from 'uuid';
+import { draftsLeft, forgetDraft, type KeptDraft, keepDraft, slotOf } from './kept-drafts';
 import { noteUnsaved, registerDraft } from './unsaved';
 import type { SaveEnd } from './use-acts';
 
@@ -38,6 +39,9 @@ export function useDraft(
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const since = useRef<number>(undefined);
   const underWay = useRef<Promise<boolean>>(undefined);
+  const savedNow = useRef(saved);
+  savedNow.current = saved;
+  const slot = useMemo(() => (key === undefined ? undefined : slotOf(key, newId())), [key]);
 
   const note = useCallback((is: boolean) => {
     if (dirty.current !== is) noteUnsaved('drafts', is ? 1 : -1);
@@ -54,17 +58,22 @@ export function useDraft(
   useEffect(() => {
     if (key === undefined) return;
     const look = () => {
-      const kept = draftLeft(key);
+      const [kept] = draftsLeft(key, slot ?? '');
       if (!kept) return setLeft(undefined);
-      if (kept.text === newest.current) return forgetDraft(key);
       const age = Date.now() - kept.at;
-      if (age >= LEFT_MILLISECONDS) return setLeft(kept);
-      later = setTimeout(look, LEFT_MILLISECONDS - age);
+      if (age < LEFT_MILLISECONDS) {
+        later = setTimeout(look, LEFT_MILLISECONDS - age);
+        return;
+      }
+      if (kept.text !== savedNow.current) return setLeft(kept);
+      // It is saved after all.
+      forgetDraft(kept.slot);
+      look();
     };
     let later: ReturnType<typeof setTimeout> | undefined;
     look();
     return () => clearTimeout(later);
-  }, [key]);
+  }, [key, slot]);
 
   const saveNow = async (): Promise<boolean> => {
     while (dirty.current) {
@@ -74,8 +83,8 @@ export function useDraft(
       if (end === 'refused') return false;
       if (end === 'theirs') {
         note(false);
-        if (key !== undefined) forgetDraft(key);
-        setText(String(savedNow.current));
+        if (slot !== undefined) forgetDraft(slot);
+        setText(savedNow.current);
         newest.current = savedNow.current;
         return true;
       }
@@ -83,12 +92,10 @@ export function useDraft(
       // What was typed while it was being saved is still to be saved.
       if (newest.current !== sending) continue;
       note(false);
-      if (key !== undefined) forgetDraft(key);
+      if (slot !== undefined) forgetDraft(slot);
     }
     return true;
   };
-  const savedNow = useRef(saved);
-  savedNow.current = saved;
   const saveLatest = useRef(saveNow);
   saveLatest.current = saveNow;
 
@@ -109,7 +116,7 @@ export function useDraft(
     note(true);
     newest.current = next;
     setText(next);
-    if (key !== undefined) keepDraft(key, next);
+    if (slot !== undefined) keepDraft(slot, next);
     clearTimeout(timer.current);
     since.current ??= Date.now();
     const most = since.current + LONGEST_MILLISECONDS - Date.now();
@@ -120,11 +127,12 @@ export function useDraft(
     text: left.text,
     take: () => {
       setLeft(undefined);
+      forgetDraft(left.slot);
       change(left.text);
     },
     drop: () => {
       setLeft(undefined);
-      if (key !== undefined) forgetDraft(key);
+      forgetDraft(left.slot);
     },
   };
   return { text, change, flush, offer };

@@ -46,7 +46,8 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
   const look = lookOf(drop);
   const share = drop.progress?.fraction;
   const actions = drop.actions.filter((action) => {
-    if (action === 'revise') return channel.changes.length > 0;
+    // What keeps the changes from going out is said above; they can be sent once it is settled.
+    if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
     return action !== 'take over' || channel.layersChanged;
   });
   const main: DropAction | undefined = actions.find((action) => action === 'open');

@@ -23,6 +23,11 @@ const sendable = ({ drop, missing, connected }: SheetChannel) =>
 const revisable = ({ drop, missing, connected, changes }: SheetChannel) =>
   changes.length > 0 && missing.length === 0 && connected && drop !== undefined && mayMove('revise', drop.state);
 
+const opensByItself = ({ values }: SheetChannel) =>
+  values.privacy.value === 'everyone' && values.release.value === 'by itself';
+
+const names = (channels: readonly SheetChannel[]) => new Intl.ListFormat('en').format(channels.map(({ name }) => name));
+
 /** Where the video goes: each channel, ready or what is missing, and how far its drop is. */
 export function Rail({ handle }: { handle: SheetHandle }) {
   const { sheet, send, sendChanges } = handle;
@@ -32,6 +37,7 @@ export function Rail({ handle }: { handle: SheetHandle }) {
   const ready = sheet.channels.filter(sendable);
   const changed = sheet.channels.filter(revisable);
   const arrived = sheet.cut?.state === 'ready';
+  const opening = ready.filter(opensByItself);
   const during = async (work: () => Promise<unknown>) => {
     setSending(true);
     await work().finally(() => setSending(false));
@@ -66,6 +72,11 @@ export function Rail({ handle }: { handle: SheetHandle }) {
           <Button look="press" className="mt-2.5 w-full" onClick={() => void during(send)}>
             Send to {countWords(ready)}
           </Button>
+          {opening.length > 0 && (
+            <p className="mt-1.5 text-[13px] text-soft">
+              Opens by itself to everyone on {names(opening)}, once it is read back and is as meant.
+            </p>
+          )}
           {!arrived && <p className="mt-1.5 text-[13px] text-soft">It goes on by itself when the file has arrived.</p>}
         </>
       )}

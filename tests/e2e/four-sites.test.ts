@@ -112,6 +112,10 @@ describe('one video goes everywhere it should', () => {
     expect(await page.getByRole('region', { name: 'Declarations' }).count()).toBe(0);
     await page.getByLabel('Marker file').setInputFiles(chapters);
     await page.getByRole('dialog').getByRole('button', { name: 'Take them' }).click();
+    await page
+      .locator('#chapters')
+      .getByRole('checkbox', { name: /no colour/ })
+      .click();
     await page.getByLabel('Title', { exact: true }).fill('The spokeshave 🪵');
     await page.getByLabel('Summary').fill('Flat sole, sharp iron, no hurry.\nMore at https://marrowquay.example');
     await page.getByLabel('Tags', { exact: true }).fill('spokeshave, hand tools,');

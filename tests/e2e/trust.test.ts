@@ -1,4 +1,4 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
@@ -138,6 +138,21 @@ describe('who may see it, through the pages', () => {
     await page.getByRole('button', { name: 'Undo' }).click();
     await rail().getByText('Live · private · proofed').waitFor();
     await row.getByText('Live · private · proofed').waitFor();
+  }, 120_000);
+});
+
+describe('undo', () => {
+  it('of a tick that was sent since says that it stays', async () => {
+    await openVideo('undo-tick.mp4');
+    await rail()
+      .getByRole('region', { name: /^Marrow Quay on/ })
+      .getByRole('checkbox')
+      .click();
+    await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
+    await rail().getByText('Live · private · proofed').waitFor({ timeout: 60_000 });
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByText('The tick for Marrow Quay stays: the video was sent there').first().waitFor();
+    await rail().getByText('Live · private · proofed').waitFor();
   }, 120_000);
 });
 
@@ -326,6 +341,44 @@ describe('files', () => {
     }
     await network.detach();
   }, 180_000);
+
+  it('that differ where nobody looked are not mixed: what has come has to be the start of this one', async () => {
+    const video = readFileSync(makeClip({ name: 'mixed.mp4', seconds: 3 }));
+    // A box of free space (ISO/IEC 14496-12, 8.1.2) makes it larger than what is sampled whole; one byte between two
+    // samples differs.
+    const free = Buffer.alloc(12 * 1024 * 1024);
+    free.writeUInt32BE(free.length);
+    free.write('free', 4);
+    const first = Buffer.concat([video, free]);
+    const second = Buffer.from(first);
+    second[100_000] = (second[100_000] ?? 0) ^ 0xff;
+    const [one, two] = ['one', 'two'].map((name) => {
+      const folder = mkdtempSync(path.join(os.tmpdir(), `kettle-${name}-`));
+      return path.join(folder, 'mixed.mp4');
+    }) as [string, string];
+    writeFileSync(one, first);
+    writeFileSync(two, second);
+    await freshPage();
+    const network = await context.newCDPSession(page);
+    await network.send('Network.emulateNetworkConditions', {
+      ...{ offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: 1_500_000 },
+    });
+    await page.goto(home);
+    await page.getByLabel('Finished video files').setInputFiles(one);
+    await page.getByText(/Arriving [2-9]\d %/).waitFor();
+    page.once('dialog', (dialog) => dialog.accept());
+    await page.reload();
+    await page.getByText('has not arrived whole').waitFor();
+    const broken = page.url();
+    await network.detach();
+    await page.getByLabel('The same file again').setInputFiles(two);
+    await page.getByText('“mixed.mp4” is not the file that broke off').first().waitFor();
+    await page.waitForURL((url) => url.href !== broken);
+    await region('The cut').waitFor();
+    await page.goto(broken);
+    await page.getByLabel('The same file again').setInputFiles(one);
+    await region('The cut').waitFor();
+  }, 120_000);
 
   it('that are here already are named, and the first video is offered', async () => {
     await freshPage();

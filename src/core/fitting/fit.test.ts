@@ -114,6 +114,38 @@ describe('a text that has no room', () => {
     expect(text.endsWith('Link 1: https://l.example/1')).toBe(true);
   });
 
+  it('one very long link costs itself alone', () => {
+    const links = [
+      { label: 'Long', url: `https://l.example/${'x'.repeat(300)}` },
+      { label: 'Short', url: 'https://l.example/s' },
+    ];
+    const posts: SiteRules = {
+      ...{ ...SITE, title: undefined, chapters: undefined, tags: 'words in the text' },
+      text: { most: 240, unit: 'grapheme', forbidden: [], links: true },
+    };
+    const template = '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{#go.1}}\nFrom the yard.\n{{/go.1}}';
+    const { text, leftOut } = fitToSite({ ...INPUT, template, links, chapters: [] }, posts);
+    expect(text).toBe(
+      [
+        `Steaming the ribs\n\n${INPUT.summary}\n\nShort: https://l.example/s`,
+        'From the yard.\n\n#steambending #ribs #greenoak',
+      ].join('\n\n'),
+    );
+    expect(leftOut).toEqual([`link Long: ${links[0]?.url}`]);
+  });
+
+  it('a title that leads the text is shortened at a word, last of all, and that is said', () => {
+    const posts: SiteRules = { ...limited(60), title: undefined, chapters: undefined };
+    const title = 'Steaming the ribs of an old boat until every one of them has bent home';
+    const { text, leftOut, findings } = fitToSite(
+      { ...INPUT, title, template: '{{summary}}', links: [], tags: [] },
+      posts,
+    );
+    expect(text).toBe('Steaming the ribs of an old boat until every one of them…');
+    expect(leftOut).toEqual([`the end of the summary: “${INPUT.summary}”`, 'the end of the title: “has bent home”']);
+    expect(findings).toEqual([]);
+  });
+
   it('says so where not even one word of it fits', () => {
     const { findings } = fitToSite({ ...INPUT, template: 'A line that never goes\n{{summary}}' }, limited(10));
     expect(findings[0]?.what).toContain('nothing more of it may go');

@@ -2,9 +2,11 @@ import { fitToSite } from '@/core/fitting';
 import { fraction } from '@/core/time';
 import { renderTemplate } from '@/core/words';
 import { startMachine } from '../tests/setup/machine';
+import { measureOn } from './ending';
 import { fastest } from './fastest';
 
-const VIDEOS = [200, 2000];
+/** A short form, for the tests: few videos. */
+const VIDEOS = process.env.BENCH_SHORT === '1' ? [5, 10] : [200, 2000];
 const say = (line: object) => process.stdout.write(`${JSON.stringify(line)}\n`);
 
 const TEMPLATE =
@@ -32,39 +34,39 @@ for (const site of Object.values(SITE_PROFILES)) {
 }
 
 const machine = await startMachine(['stand-ins']);
-const { channelsOfTheYard } = await import('../tests/setup/desk');
-const { newVideo } = await import('../tests/setup/new-video');
-const { closeDatabase, database } = await import('@/store/database');
-const { makeDrop } = await import('@/store/drops');
-const { makeVideo } = await import('@/store/videos');
-const { newSeries } = await import('@/desk/series');
-const { editDefaults } = await import('@/desk/defaults');
-const { lookAtSheet } = await import('@/desk/look-at-sheet');
+await measureOn(machine, undefined, async () => {
+  const { channelsOfTheYard } = await import('../tests/setup/desk');
+  const { newVideo } = await import('../tests/setup/new-video');
+  const { database } = await import('@/store/database');
+  const { makeDrop } = await import('@/store/drops');
+  const { makeVideo } = await import('@/store/videos');
+  const { newSeries } = await import('@/desk/series');
+  const { editDefaults } = await import('@/desk/defaults');
+  const { lookAtSheet } = await import('@/desk/look-at-sheet');
 
-const channels = [...(await channelsOfTheYard()).values()];
-const owner = await newSeries({ name: 'Many' });
-let [made, last, few] = [0, '', 0];
-for (const count of VIDEOS) {
-  for (; made < count; made += 1) {
-    last = await makeVideo(database(), { ...newVideo(`Video ${made}`), seriesId: owner, seriesFrom: 'person' });
-    for (const channel of channels) await makeDrop(database(), last, channel);
+  const channels = [...(await channelsOfTheYard()).values()];
+  const owner = await newSeries({ name: 'Many' });
+  let [made, last, few] = [0, '', 0];
+  for (const count of VIDEOS) {
+    for (; made < count; made += 1) {
+      last = await makeVideo(database(), { ...newVideo(`Video ${made}`), seriesId: owner, seriesFrom: 'person' });
+      for (const channel of channels) await makeDrop(database(), last, channel);
+    }
+    let [n, reached] = [0, 0];
+    const time = await fastest(async () => {
+      n += 1;
+      reached = (await editDefaults({ layer: 'series', owner }, { place: `The slip ${n}` })).length;
+    });
+    const sheet = await fastest(() => lookAtSheet(last));
+    few ||= time;
+    say({
+      ...{ measure: 'change a default, and say which unsent videos it reaches', videos: count, reached },
+      ...{
+        channelsEach: channels.length,
+        milliseconds: Math.round(time),
+        timesTheFewer: Number((time / few).toFixed(1)),
+      },
+      timesReadingOneSheet: Number((time / sheet).toFixed(1)),
+    });
   }
-  let [n, reached] = [0, 0];
-  const time = await fastest(async () => {
-    n += 1;
-    reached = (await editDefaults({ layer: 'series', owner }, { place: `The slip ${n}` })).length;
-  });
-  const sheet = await fastest(() => lookAtSheet(last));
-  few ||= time;
-  say({
-    ...{ measure: 'change a default, and say which unsent videos it reaches', videos: count, reached },
-    ...{
-      channelsEach: channels.length,
-      milliseconds: Math.round(time),
-      timesTheFewer: Number((time / few).toFixed(1)),
-    },
-    timesReadingOneSheet: Number((time / sheet).toFixed(1)),
-  });
-}
-await closeDatabase();
-await machine.end();
+});

@@ -2,7 +2,8 @@ import { MARKER_WRITERS, marker, readMarkerFile, type WrittenFormat } from '@/co
 import { rate, timeOfFrame } from '@/core/time';
 import { fastest } from './fastest';
 
-const COUNT = 10_000;
+/** A short form, for the tests: few markers. */
+const COUNT = process.env.BENCH_SHORT === '1' ? 200 : 10_000;
 
 const at = rate(30000, 1001);
 const markers = Array.from({ length: COUNT }, (_, index) =>

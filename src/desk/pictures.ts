@@ -8,6 +8,7 @@ import { number, object } from 'yup';
 import type { PictureHabit } from '@/core/defaults';
 import { compare, type Fraction, fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
 import { makeWide, takeFrame } from '@/media/frames';
+import { ProgramError } from '@/media/program';
 import { drawTitle } from '@/media/title-layout';
 import { allChannels } from '@/store/channels';
 import { type Cut, cutsInUse } from '@/store/cuts';
@@ -43,9 +44,14 @@ export async function takeFrameAsPicture(videoId: string, input: unknown): Promi
   const { seconds } = await momentShape.validate(input);
   const cut = (await cutsInUse(database(), [videoId])).get(videoId);
   if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before a frame can be taken.');
-  await withFrame(cut, fraction(Math.round(seconds * 1e6), 1_000_000), async (file, moment) => {
-    await editVideo(videoId, { pictureId: await keepForms(file, { videoId, moment, byHabit: false }) });
-  });
+  try {
+    await withFrame(cut, fraction(Math.round(seconds * 1e6), 1_000_000), async (file, moment) => {
+      await editVideo(videoId, { pictureId: await keepForms(file, { videoId, moment, byHabit: false }) });
+    });
+  } catch (error) {
+    if (!(error instanceof ProgramError)) throw error;
+    throw new DeskError('not taken', 'There is no picture at that moment of the file. Take one further to the front.');
+  }
 }
 
 /**

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { array, number, object, string } from 'yup';
 import { type MarkerFile, type MarkersToWrite, marker, writeFfmetadata } from '@/core/markers';
 import { fraction, minus, times } from '@/core/time';
-import { runProgram } from './program';
+import { FROM_OUTSIDE, runProgram } from './program';
 
 const probeShape = object({
   chapters: array(
@@ -19,7 +19,7 @@ const probeShape = object({
 
 /** Reads the chapters inside an MP4, MOV, MKV or WebM file with ffprobe. @throws ProgramError */
 export async function readChaptersInside(file: string): Promise<MarkerFile> {
-  const said = await runProgram('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', file]);
+  const said = await runProgram('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', ...FROM_OUTSIDE, file]);
   const { chapters } = await probeShape.validate(JSON.parse(said));
   const markers = chapters.map(({ time_base, start, end, tags }) => {
     const [num = 1, den = 1] = time_base.split('/').map(Number);
@@ -41,7 +41,7 @@ export async function writeChaptersInside(
     const metadata = path.join(folder, 'chapters.ffmeta');
     await writeFile(metadata, writeFfmetadata(file));
     await runProgram('ffmpeg', [
-      ...['-v', 'error', '-nostdin', '-y', '-i', from, '-f', 'ffmetadata', '-i', metadata],
+      ...['-v', 'error', '-nostdin', '-y', ...FROM_OUTSIDE, '-i', from, '-f', 'ffmetadata', '-i', metadata],
       ...['-map', '0', '-map_chapters', '1', '-map_metadata', '0', '-c', 'copy', to],
     ]);
   } finally {

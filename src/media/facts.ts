@@ -3,7 +3,7 @@ import { array, type InferType, number, object, string } from 'yup';
 import type { CutFacts } from '@/core/delivery';
 import { type Fraction, fraction, fromDecimal } from '@/core/time';
 import { missingBytes } from './boxes';
-import { ProgramError, runProgram } from './program';
+import { FROM_OUTSIDE, ProgramError, runProgram } from './program';
 
 /** A file that cannot be used as a cut; the message says what is wrong and what to do. */
 export class UnusableCut extends Error {
@@ -90,8 +90,8 @@ export async function readFacts(path: string, size: number): Promise<CutFacts> {
 
 async function probeOf(path: string): Promise<InferType<typeof probeShape>> {
   try {
-    const args = ['-v', 'error', '-show_format', '-show_streams', '-show_chapters', '-of', 'json', path];
-    return await probeShape.validate(JSON.parse(await runProgram('ffprobe', args)));
+    const shown = ['-v', 'error', '-show_format', '-show_streams', '-show_chapters', '-of', 'json'];
+    return await probeShape.validate(JSON.parse(await runProgram('ffprobe', [...shown, ...FROM_OUTSIDE, path])));
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error;
     if (/moov atom not found/.test(error.said)) {

@@ -1,6 +1,7 @@
+import { access } from 'node:fs/promises';
 import sharp from 'sharp';
 import { type Fraction, fraction, minus, over, toDecimal, ZERO } from '@/core/time';
-import { runProgram } from './program';
+import { FROM_OUTSIDE, ProgramError, runProgram } from './program';
 
 /** The longer side that a frame is kept in at the most, in pixels. */
 const LONGEST = 1920;
@@ -9,6 +10,7 @@ const LONGEST = 1920;
  * Takes the frame that is on screen at a time out of a cut as a JPEG, in the cut's own shape, its longer side at most 1920.
  * @param time exact seconds, the start of the frame
  * @param rate exact frames a second
+ * @throws ProgramError where there is no picture at that time
  */
 export async function takeFrame(from: string, to: string, time: Fraction, rate: Fraction): Promise<void> {
   // Half a frame early: the first frame at or after that is the one that is meant, whatever the rounding.
@@ -18,9 +20,13 @@ export async function takeFrame(from: string, to: string, time: Fraction, rate: 
   const square = "scale='trunc(iw*sar/2)*2':'trunc(ih/2)*2',setsar=1";
   const within = `scale='min(${LONGEST},iw)':'min(${LONGEST},ih)':force_original_aspect_ratio=decrease:force_divisible_by=2`;
   await runProgram('ffmpeg', [
-    ...['-v', 'error', '-nostdin', '-y', '-ss', at, '-i', from, '-frames:v', '1'],
+    ...['-v', 'error', '-nostdin', '-y', '-ss', at, ...FROM_OUTSIDE, '-i', from, '-frames:v', '1'],
     ...['-vf', `${square},${within}`, '-q:v', '3', '-f', 'image2', '-c:v', 'mjpeg', to],
   ]);
+  // Where the sound outlasts the picture, ffmpeg ends well and writes nothing.
+  await access(to).catch(() => {
+    throw new ProgramError('ffmpeg', 'there is no picture at that moment');
+  });
 }
 
 /** What players show beside a list: wide, in the two usual sizes. */

@@ -3,7 +3,7 @@ import { createInterface } from 'node:readline';
 import type { Readable } from 'node:stream';
 import { type CutMeasures, SILENCE } from '@/core/delivery';
 import type { Fraction } from '@/core/time';
-import { ProgramError } from './program';
+import { FROM_OUTSIDE, MachineError, ProgramError } from './program';
 
 /** Steps that a ruler can show: finer ones would only cost memory. */
 const MOST_STEPS = 4000;
@@ -27,7 +27,7 @@ export async function measureCut(
   const child = spawn(
     'nice',
     [
-      ...['-n', '15', 'ffmpeg', '-v', 'error', '-nostdin', '-i', path],
+      ...['-n', '15', 'ffmpeg', '-v', 'error', '-nostdin', ...FROM_OUTSIDE, '-i', path],
       ...['-map', '0:v:0', '-vf', picture, '-f', 'null', '-'],
       ...(facts.sound ? ['-map', '0:a:0', '-af', sound, '-f', 'null', '-'] : []),
     ],
@@ -38,8 +38,11 @@ export async function measureCut(
     child.stderr?.on('data', (chunk: Buffer) => {
       said = (said + chunk).slice(-2000);
     });
-    child.on('error', reject);
-    child.on('close', (code) => (code === 0 ? resolve() : reject(new ProgramError('ffmpeg', said.trim()))));
+    child.on('error', (error) => reject(new MachineError(`ffmpeg cannot be started: ${error.message}`)));
+    child.on('close', (code, ended) => {
+      if (code === 0) return resolve();
+      reject(ended ? new MachineError(`ffmpeg was ended (${ended})`) : new ProgramError('ffmpeg', said.trim()));
+    });
   });
   const shots: number[] = [];
   const seconds = Math.ceil(facts.duration.num / facts.duration.den);

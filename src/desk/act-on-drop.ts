@@ -110,7 +110,9 @@ async function tryAgain(drop: Drop): Promise<void> {
   const fields: DropFields = drop.snag?.kind === 'review' ? { sentWords: undefined } : {};
   const gone = drop.snag?.at === 'removing' || drop.snag?.at === 'closing';
   if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', fields);
-  return makeMove(drop, 'sendAnew', 'Sent anew by hand', { ...ANEW, round: drop.round + 1 });
+  // The one that is there is removed before the new one goes up.
+  const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId ? [drop.siteVideoId] : [])];
+  return makeMove(drop, 'sendAnew', 'Sent anew by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
 }
 
 const AGREED = { income: 'its adverts, and that it keeps what they earn', silence: 'silence there' };

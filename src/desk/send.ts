@@ -19,7 +19,14 @@ export interface Sent {
 
 /** Fields of a drop that starts from the beginning at the site. */
 export const ANEW: DropFields = {
-  ...{ siteVideoId: undefined, link: undefined, carry: undefined, sentWords: undefined, bytesSent: 0 },
+  ...{
+    begunWith: undefined,
+    siteVideoId: undefined,
+    link: undefined,
+    carry: undefined,
+    sentWords: undefined,
+    bytesSent: 0,
+  },
   ...{ liveAt: undefined, openAsked: false, openedTo: undefined },
 };
 

@@ -46,6 +46,10 @@ export interface Drop {
   sentWith: SentWith | undefined;
   /** How often the video was sent to this channel anew, after it had been removed there. */
   round: number;
+  /** What the site was asked to make room with, noted before it was asked. */
+  begunWith: { key: string; fileName: string; size: number } | undefined;
+  /** Ids of videos at the site that this drop no longer means, until they are removed there. */
+  leftBehind: string[] | undefined;
   siteVideoId: string | undefined;
   link: string | undefined;
   /** What the adapter needs to go on with the bytes. */
@@ -89,6 +93,8 @@ const columns = [
   'chosenPlaylists',
   'sentWith',
   'round',
+  'begunWith',
+  'leftBehind',
   'siteVideoId',
   'link',
   'carry',
@@ -106,7 +112,9 @@ const columns = [
   'updatedAt',
 ];
 
-const JSON_FIELDS = ['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress'] as const;
+const JSON_FIELDS = [
+  ...(['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress', 'begunWith', 'leftBehind'] as const),
+] as const;
 
 type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
 
@@ -120,6 +128,8 @@ function fromRow(row: Row): Drop {
     sentWith: fromJson<SentWith>(row.sentWith),
     carry: fromJson<Record<string, string>>(row.carry),
     progress: fromJson<DropProgress>(row.progress),
+    begunWith: fromJson<Drop['begunWith']>(row.begunWith),
+    leftBehind: fromJson<string[]>(row.leftBehind),
     openAsked: row.openAsked === 1,
   } as Drop;
 }

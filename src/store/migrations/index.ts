@@ -5,6 +5,7 @@ import * as timeLine from './003-time-line';
 import * as fourSites from './004-four-sites';
 import * as layers from './005-layers';
 import * as ends from './006-ends';
+import * as traces from './007-traces';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -14,4 +15,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '004-four-sites': fourSites,
   '005-layers': layers,
   '006-ends': ends,
+  '007-traces': traces,
 };

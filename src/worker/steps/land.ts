@@ -23,7 +23,9 @@ export const land: Step = async (context) => {
   };
 
   const begin = async (): Promise<Begun> => {
-    const begun = await adapter.begin(session, channel.siteChannelId, `${drop.id}.${drop.round}`, file);
+    const key = `${drop.id}.${drop.round}`;
+    await keep({ begunWith: { key, fileName: file.fileName, size: file.size } });
+    const begun = await adapter.begin(session, channel.siteChannelId, key, file);
     await keep({ ...begun, waiting: undefined });
     return begun;
   };

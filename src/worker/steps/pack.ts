@@ -1,10 +1,16 @@
 import { reasonsNotTaken } from '@/core/delivery';
 import { database } from '@/store/database';
 import { keepRendition } from '@/store/renditions';
+import { removeLeftBehind } from './left-behind';
 import { SnagFound, type Step } from './step';
 
 /** Towards packed: the file for the site is ready. A cut that the site takes as it is needs no other. */
-export const pack: Step = async ({ record: { cut }, profile }) => {
+export const pack: Step = async (context) => {
+  const {
+    record: { cut },
+    profile,
+  } = context;
+  await removeLeftBehind(context);
   if (!cut) throw new SnagFound('file', 'There is no cut', 'Bring a cut, then try again');
   if (cut.state === 'refused') {
     throw new SnagFound('file', cut.refusal ?? 'The cut cannot be used', 'Bring a better cut, then try again');

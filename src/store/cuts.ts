@@ -133,6 +133,12 @@ export async function cutsByFingerprint(db: Database, fingerprint: string): Prom
   return rows.map(fromRow);
 }
 
+/** The cuts that are on their way in. */
+export async function cutsArriving(db: Database): Promise<Cut[]> {
+  const rows: Row[] = await db('cuts').where({ state: 'arriving' }).orderBy('id').select(columns);
+  return rows.map(fromRow);
+}
+
 /** Notes that a page that brings cuts is there. */
 export async function noteHeard(db: Database, ids: readonly string[]): Promise<void> {
   await db('cuts')

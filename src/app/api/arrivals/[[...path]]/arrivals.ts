@@ -21,6 +21,13 @@ function arrivals(): Server {
         throw tusError(error);
       }
     },
+    onIncomingRequest: async (request, uploadId) => {
+      // A cut that has arrived is in use: no transfer writes to it or takes it away any more. How much came may be asked.
+      if (!['PATCH', 'DELETE'].includes(request.method)) return;
+      await arrivingCut(uploadId).catch((error: unknown) => {
+        throw tusError(error);
+      });
+    },
     onUploadCreate: async (_request, upload) => {
       const cut = await arrivingCut(upload.id);
       if (upload.size !== cut.size) throw { status_code: 422, body: 'The size is not the one that was announced' };

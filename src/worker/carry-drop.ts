@@ -18,6 +18,7 @@ import {
 } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { keepClaim } from './keep-claim';
+import { putOff } from './put-off';
 import { STEPS } from './steps';
 import { SnagFound, type StepContext, type StepEnd } from './steps/step';
 
@@ -28,8 +29,9 @@ const UNEXPECTED_TRIES = 5;
 export async function carryDrop(claim: Claim): Promise<void> {
   const db = database();
   const kept = keepClaim(claim);
-  const drop = await dropById(db, claim.id);
+  let drop: Drop | undefined;
   try {
+    drop = await dropById(db, claim.id);
     if (!drop || !isWorking(drop.state)) return;
     await end(claim, drop, await run(claim, drop, drop.state, kept.gone));
   } catch (error) {
@@ -37,10 +39,8 @@ export async function carryDrop(claim: Claim): Promise<void> {
       log.info({ drop: claim.id }, 'drop taken out of our hands');
       return;
     }
-    if (drop)
-      await trouble(claim, drop, error).catch((second: Error) =>
-        log.error({ drop: drop.id, error: second.message }, 'trouble could not be noted'),
-      );
+    if (!drop) return await putOff(claim, error);
+    await trouble(claim, drop, error).catch((second) => putOff(claim, second));
   } finally {
     kept.letGo();
     await releaseClaim(db, claim);

@@ -1,6 +1,7 @@
 import os from 'node:os';
 import { setTimeout as pause } from 'node:timers/promises';
-import { WORKING_STATES } from '@/core/drop';
+import { WORKING_STATES, type WorkingState } from '@/core/drop';
+import { noteCutsThatAreWhole } from '@/desk/bring-cut';
 import { log } from '@/desk/log';
 import { type Claim, claimNext } from '@/store/claims';
 import { closeDatabase, database } from '@/store/database';
@@ -15,8 +16,15 @@ import { readCut } from './read-cut';
 
 const IDLE_MILLISECONDS = 300;
 const BEAT_MILLISECONDS = 3000;
-/** Drops that one worker carries side by side; lines are slow, so several fit on one. */
-const DROPS_AT_ONCE = 8;
+/** Transfers that one worker carries side by side; lines are slow, so several fit on one. */
+const TRANSFERS_AT_ONCE = 8;
+/** Short calls to sites, which never wait behind transfers: looks, words, checks. */
+const CALLS_AT_ONCE = 4;
+/** What a person waits for, or what is seen by the public: it waits behind nothing else. */
+const URGENT_AT_ONCE = 3;
+
+const URGENT: readonly WorkingState[] = ['opening', 'closing', 'removing'];
+const CALLS = WORKING_STATES.filter((state) => state !== 'landing' && !URGENT.includes(state));
 
 const { leaseSeconds } = settings();
 const startedAt = new Date();
@@ -49,6 +57,7 @@ async function beat(): Promise<void> {
       log.error({ error: error.message }, 'no beat'),
     );
     await forgetOldEntries(database()).catch(() => undefined);
+    await noteCutsThatAreWhole().catch((error: Error) => log.warn({ error: error.message }, 'arrivals not looked at'));
     await pause(BEAT_MILLISECONDS, undefined, { signal: ending.signal }).catch(() => undefined);
   }
 }
@@ -62,7 +71,13 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 }
 
 log.info({ owner }, 'worker starts');
-const drops = Array.from({ length: DROPS_AT_ONCE }, (_, n) => lane(`drop-${n}`, 'drops', WORKING_STATES, carryDrop));
+const dropLanes = (name: string, count: number, states: readonly WorkingState[]) =>
+  Array.from({ length: count }, (_, n) => lane(`${name}-${n}`, 'drops', states, carryDrop));
+const drops = [
+  ...dropLanes('transfer', TRANSFERS_AT_ONCE, ['landing']),
+  ...dropLanes('call', CALLS_AT_ONCE, CALLS),
+  ...dropLanes('urgent', URGENT_AT_ONCE, URGENT),
+];
 const measuring = lane('measure', 'measurements', ['waiting'], measureCut);
 await Promise.all([
   beat(),

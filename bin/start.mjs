@@ -37,6 +37,26 @@ function keep(name) {
   });
 }
 
+/** Keeps the database running, too: what waits for it goes on when it is there again. */
+async function keepDatabase() {
+  database = await startDatabase(env.KETTLE_HOME, Number(env.KETTLE_DB_PORT));
+  database.once('exit', async (code) => {
+    if (ending) return;
+    console.error(
+      `The database ended (${code}); it is started again. ${env.KETTLE_HOME}/logs/database.log may say why.`,
+    );
+    for (let tries = 1; !ending; tries += 1) {
+      await pause(1000);
+      try {
+        if (!ending) await keepDatabase();
+        return;
+      } catch (error) {
+        console.error(`${error.message} Tried ${tries} times.`);
+      }
+    }
+  });
+}
+
 async function kettle(...args) {
   const child = spawn(process.execPath, ['bin/kettle.mjs', ...args], {
     cwd: root,
@@ -56,7 +76,7 @@ try {
   ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe']);
   ensurePackages(root);
   mkdirSync(env.KETTLE_HOME, { recursive: true });
-  database = await startDatabase(env.KETTLE_HOME, Number(env.KETTLE_DB_PORT));
+  await keepDatabase();
   const demo = env.KETTLE_DEMO !== 'off';
   // The demo's videos are drawn while the pages are built.
   await Promise.all([ensureBuild(root), demo && kettle('demo', '--draw-only')]);

@@ -38,8 +38,7 @@ describe('what belongs together is written together', () => {
   it('a cut that is read is also to be measured, or it is read once more', async () => {
     const videoId = await bringFile(clip);
     await without('measurements');
-    await expect(readOne()).rejects.toThrow(/measurements/);
-    expect((await lookAtSheet(videoId).catch(() => undefined))?.cut?.state).not.toBe('ready');
+    await readOne();
     await back();
     expect((await lookAtSheet(videoId)).cut?.state).toBe('reading');
     await readOne();

@@ -1,0 +1,186 @@
+import type { ChildProcess } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, statSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { Readable } from 'node:stream';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { answerArrival } from '@/app/api/arrivals/[[...path]]/arrivals';
+import { actOnDrop } from '@/desk/act-on-drop';
+import { bringLocalFile } from '@/desk/bring-local-file';
+import { editVideo } from '@/desk/edit-video';
+import { lookAtSheet } from '@/desk/look-at-sheet';
+import { takeFrameAsPicture } from '@/desk/pictures';
+import { sendVideo } from '@/desk/send';
+import { readFacts } from '@/media/facts';
+import { MachineError } from '@/media/program';
+import { siteById } from '@/sites/registry';
+import { claimNext } from '@/store/claims';
+import { closeDatabase, database } from '@/store/database';
+import { dropById, setDrop } from '@/store/drops';
+import { files } from '@/store/files/folder';
+import { settings } from '@/store/settings';
+import { carryDrop } from '@/worker/carry-drop';
+import { readCut } from '@/worker/read-cut';
+import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
+import { makeClip } from '../setup/clips';
+import {
+  announcedCut,
+  bringFile,
+  connectedChannels,
+  onlyDrop,
+  setFaults,
+  untilSheet,
+  untilState,
+  videosAtLanternfold,
+  yardSession,
+} from '../setup/desk';
+
+const clip = makeClip({ name: 'holds.mp4', seconds: 3 });
+const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-holds-'));
+let worker: ChildProcess;
+
+beforeAll(async () => {
+  worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
+  await connectedChannels();
+}, 60_000);
+afterEach(() => setFaults());
+afterAll(async () => {
+  await endProcess(worker);
+  await closeDatabase();
+});
+
+const thereAs = async (fileName: string) =>
+  (await videosAtLanternfold()).filter((video) => video.fileName === fileName);
+
+async function ready(fileName: string): Promise<string> {
+  const videoId = await bringFile(clip, 'Marrow Quay', fileName);
+  await untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
+  return videoId;
+}
+
+describe('no input ends a process, and none reads other files', () => {
+  it('a file whose sound outlasts its picture has no picture there, and the worker lives', async () => {
+    const file = path.join(folder, 'sound-outlasts.mp4');
+    execFileSync('ffmpeg', [
+      ...['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=1', '-f', 'lavfi'],
+      ...['-i', 'sine=d=8', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', file],
+    ]);
+    const { videoId } = await bringLocalFile(file);
+    await untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
+    await editVideo(videoId, { picture: { way: 'moment', at: { num: 5, den: 1 } } });
+    await expect
+      .poll(async () => (await database()('pictureHabits').where({ id: videoId }).first('state'))?.state, {
+        timeout: 20_000,
+      })
+      .toBe('done');
+    expect(worker.exitCode).toBeNull();
+    expect((await lookAtSheet(videoId)).picture).toBeUndefined();
+    await expect(takeFrameAsPicture(videoId, { seconds: 5 })).rejects.toMatchObject({ kind: 'not taken' });
+  }, 60_000);
+
+  it.each([
+    ['a play list', '#EXTM3U\n#EXT-X-TARGETDURATION:3\n#EXTINF:3,\nSECRET\n#EXT-X-ENDLIST\n'],
+    ['a list of files to join', "ffconcat version 1.0\nfile 'SECRET'\n"],
+  ])('%s that is named like a video is no video', async (_, text) => {
+    const file = path.join(folder, 'list.mp4');
+    writeFileSync(file, text.replace('SECRET', clip));
+    await expect(readFacts(file, statSync(file).size)).rejects.toThrow('not a video file');
+  });
+});
+
+describe('what is the machine’s fault is never the file’s', () => {
+  it('a program that is missing leaves the cut to be read later', async () => {
+    const search = process.env.PATH;
+    process.env.PATH = '/nowhere';
+    try {
+      await expect(readFacts(clip, statSync(clip).size)).rejects.toBeInstanceOf(MachineError);
+      await endProcess(worker);
+      const videoId = await bringFile(clip, 'Marrow Quay', 'no-program.mp4');
+      const claim = await claimNext(database(), 'cuts', ['reading'], 'holds', 30);
+      if (claim) await readCut(claim);
+      const cut = await database()('cuts').where({ videoId }).first('state', 'attempts', 'leaseOwner');
+      expect(cut).toEqual({ state: 'reading', attempts: 1, leaseOwner: null });
+    } finally {
+      process.env.PATH = search;
+      worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
+    }
+  });
+
+  it('a read that fails lets the claim go, and the row is due again a little later', async () => {
+    const videoId = await ready('read-fails.mp4');
+    await endProcess(worker);
+    await sendVideo(videoId);
+    const { id } = onlyDrop(await lookAtSheet(videoId));
+    const claim = await claimNext(database(), 'drops', ['packing'], 'holds', 30);
+    expect(claim?.id).toBe(id);
+    const since = Date.now();
+    await database().schema.renameTable('channels', 'channelsAway');
+    if (claim) await carryDrop(claim).finally(() => database().schema.renameTable('channelsAway', 'channels'));
+    const row = await database()('drops').where({ id }).first('state', 'attempts', 'leaseOwner', 'nextTryAt');
+    expect(row).toMatchObject({ state: 'packing', attempts: 1, leaseOwner: null });
+    expect(row?.nextTryAt.getTime()).toBeGreaterThanOrEqual(since + 1000);
+    worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
+    await untilState(videoId, 'live');
+  });
+});
+
+describe('nothing is left behind at a site', () => {
+  it('a removal while the site makes room takes away what it made', async () => {
+    const videoId = await ready('during-begin.mp4');
+    await endProcess(worker);
+    await sendVideo(videoId);
+    const { id } = onlyDrop(await lookAtSheet(videoId));
+    // The site has made room, and the worker was ended before it heard so.
+    const begunWith = { key: `${id}.0`, fileName: 'during-begin.mp4', size: 1000 };
+    await setDrop(database(), id, { begunWith });
+    const site = siteById('lanternfold', settings().sitesPort);
+    const session = await yardSession('lanternfold');
+    const [channel] = await site.channels(session);
+    const file = { ...begunWith, open: () => Readable.from([]) };
+    await site.begin(session, channel?.siteChannelId ?? '', begunWith.key, file);
+    expect(await thereAs('during-begin.mp4')).toHaveLength(1);
+    await actOnDrop(id, { action: 'remove' });
+    worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
+    await untilState(videoId, 'removed');
+    expect(await thereAs('during-begin.mp4')).toEqual([]);
+  });
+
+  it('a video that the site could not process goes when it is sent anew', async () => {
+    await setFaults({ kind: 'fail processing', match: 'left-behind', reason: 'broken', times: 2 });
+    const videoId = await ready('left-behind.mp4');
+    await sendVideo(videoId);
+    for (let n = 0; n < 2; n += 1) {
+      const { id, snag } = await untilState(videoId, 'snag');
+      expect(snag?.kind).toBe('processing');
+      await actOnDrop(id, { action: 'try again' });
+    }
+    const { id } = await untilState(videoId, 'live');
+    expect(await thereAs('left-behind.mp4')).toHaveLength(1);
+    expect((await dropById(database(), id))?.leftBehind).toBeUndefined();
+  }, 60_000);
+});
+
+describe('a transfer into Kettle Drop', () => {
+  const TUS = { 'tus-resumable': '1.0.0' };
+  const at = (rest: string) => `http://127.0.0.1/api/arrivals${rest}`;
+
+  it('that is over takes nothing away and writes nothing more', async () => {
+    const cut = await announcedCut({ fileName: 'over.mp4', size: 4 });
+    const metadata = `cutId ${Buffer.from(cut.id).toString('base64')}`;
+    const made = { ...TUS, 'upload-length': '4', 'upload-metadata': metadata };
+    await answerArrival(new Request(at(''), { method: 'POST', headers: made }));
+    const patch = { ...TUS, 'content-type': 'application/offset+octet-stream', 'upload-offset': '0' };
+    await answerArrival(new Request(at(`/${cut.id}`), { method: 'PATCH', headers: patch, body: 'abcd' }));
+    const gone = await answerArrival(new Request(at(`/${cut.id}`), { method: 'DELETE', headers: TUS }));
+    expect(gone.status).toBe(409);
+    expect(await files().size(cut.fileKey)).toBe(4);
+  });
+
+  it('whose last byte came before somebody could say so is taken in all the same', async () => {
+    const bytes = Buffer.from('no video, but whole');
+    const cut = await announcedCut({ fileName: 'whole.mp4', size: bytes.length });
+    await files().put(cut.fileKey, Readable.from([bytes]));
+    await untilSheet(cut.videoId, (sheet) => sheet.cut?.state === 'refused', 30);
+  });
+});

@@ -1,9 +1,10 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, openSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, openSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { databaseSocket } from '../../src/store/database-socket.mjs';
 import { pathOfProgram } from './debian.mjs';
 
 /** Whether something listens on a port of this machine. */
@@ -18,7 +19,26 @@ export function listens(port) {
 }
 
 /**
- * Starts a MariaDB of our own on loopback, its data below `home`, and waits until it listens.
+ * What lets the owner of this process in, by the socket alone, and takes the accounts without a password that a home of
+ * earlier days still has. The server runs it at every start.
+ */
+function accounts() {
+  const name = os.userInfo().username.replaceAll('`', '``');
+  const bySocket = (user) => `ALTER USER \`${user}\`@localhost IDENTIFIED VIA unix_socket;`;
+  const users = [...new Set(['root', name])];
+  return [
+    ...users.map((user) => `CREATE USER IF NOT EXISTS \`${user}\`@localhost IDENTIFIED VIA unix_socket;`),
+    ...users.map(bySocket),
+    `GRANT ALL ON *.* TO \`${name}\`@localhost WITH GRANT OPTION;`,
+    "DELETE FROM mysql.global_priv WHERE Host <> 'localhost' OR User = '';",
+    'FLUSH PRIVILEGES;',
+    '',
+  ].join('\n');
+}
+
+/**
+ * Starts a MariaDB of our own, its data below `home`, and waits until it listens. Nobody else on this machine gets in: it
+ * knows one account, by a socket that its owner alone reaches, and reads and writes no files outside a folder of its own.
  * @returns the child process; ending it with SIGTERM closes the database cleanly
  */
 export async function startDatabase(home, port) {
@@ -26,11 +46,16 @@ export async function startDatabase(home, port) {
   const data = path.join(home, 'database');
   const user = process.getuid?.() === 0 ? ['--user=root'] : [];
   mkdirSync(path.join(home, 'logs'), { recursive: true });
+  mkdirSync(path.join(home, 'exchange'), { recursive: true });
+  // What earlier days left open is closed, with everything below.
+  chmodSync(home, 0o700);
+  const start = path.join(home, 'accounts.sql');
+  writeFileSync(start, accounts(), { mode: 0o600 });
   const log = openSync(path.join(home, 'logs', 'database.log'), 'a');
   if (!existsSync(path.join(data, 'mysql'))) {
     const made = spawnSync(
       pathOfProgram('mariadb-install-db'),
-      ['--no-defaults', ...user, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db'],
+      ['--no-defaults', ...user, `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db'],
       { stdio: ['ignore', log, log] },
     );
     if (made.status !== 0) throw new Error(`The database could not be made; ${home}/logs/database.log says why.`);
@@ -43,8 +68,9 @@ export async function startDatabase(home, port) {
       `--datadir=${data}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',
-      // A socket's path has at most 107 bytes, so it cannot stand below a home that lies deep.
-      `--socket=${path.join(os.tmpdir(), `kettle-db-${port}.sock`)}`,
+      `--socket=${databaseSocket(port)}`,
+      `--init-file=${start}`,
+      `--secure-file-priv=${path.join(home, 'exchange')}`,
       `--pid-file=${path.join(data, 'pid')}`,
       '--skip-name-resolve',
       '--character-set-server=utf8mb4',

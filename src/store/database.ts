@@ -1,4 +1,6 @@
+import os from 'node:os';
 import knex, { type Knex } from 'knex';
+import { databaseSocket } from './database-socket.mjs';
 import { migrations } from './migrations';
 import { settings } from './settings';
 
@@ -20,9 +22,9 @@ function camelKeys(value: unknown): unknown {
 export function connect(database: string | undefined): Knex {
   // Knex's own types do not know of `jsonStrings`; without it the driver parses JSON columns by itself.
   const connection: Knex.MySql2ConnectionConfig & { jsonStrings: boolean } = {
-    host: '127.0.0.1',
-    port: settings().databasePort,
-    user: 'root',
+    // By its socket alone, which lets in the owner of the process and nobody else.
+    socketPath: databaseSocket(settings().databasePort),
+    user: os.userInfo().username,
     database,
     charset: 'utf8mb4',
     timezone: 'Z',

@@ -3,6 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import { databaseSocket } from '@/store/database-socket.mjs';
 import { startDatabase } from '../../bin/setup/database.mjs';
 import { endProcess, processEnvironment, startProcess, untilAnswers } from '../../bin/setup/processes.mjs';
 
@@ -76,7 +77,9 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
     async end() {
       await Promise.all(children.map((child) => endProcess(child)));
       await endProcess(database);
-      rmSync(home, { recursive: true, force: true });
+      for (const folder of [home, path.dirname(databaseSocket(ports.KETTLE_DB_PORT))]) {
+        rmSync(folder, { recursive: true, force: true });
+      }
     },
   };
 }

@@ -32,7 +32,7 @@ function readCaption(line: string, words: readonly string[], at: number, file: M
   const time = clock(1);
   const length = minus(clock(5), time);
   if (length.num < 0) throw new MarkerFileError('a caption ends before it starts', at + 1);
-  const plain = words.map((each) => each.replace(/<[^>]*>/g, '').trim());
+  const plain = words.map((each) => each.replace(/<[^<>]*>/g, '').trim());
   const name = plain.join(' ').trim();
   file.markers.push(marker({ time, length, name, note: plain.length > 1 ? plain.join('\n') : '' }));
 }

@@ -5,9 +5,38 @@ import { type MarkerFile, MarkerFileError, type MarkersToWrite, marker } from '.
 const TIME = String.raw`(?:\d{1,3}:)?\d{1,3}:[0-5]\d(?:\.\d{1,3})?`;
 /** A time ends where a word would: “1:23” in “1:23/4” or in an address is none. */
 const FIRST = new RegExp(String.raw`^[\s*•–—-]*[([]?(${TIME})(?:[)\]]|(?=[\s–—:|-]|$))\s*(?:[-–—:|]\s*)?(.*)$`);
-const LAST = new RegExp(
-  String.raw`^[\s*•]*(.*?\S)(?:\s+|\s*[([]|[–—|]|[-:](?=\s))\s*(?:[-–—:|]\s*)?[([]?(${TIME})[)\]]?\s*$`,
-);
+const TIME_AT_END = new RegExp(String.raw`(${TIME})[)\]]?$`);
+const LONGEST_TIME_AT_END = 'hhh:mmm:ss.mmm)'.length;
+/** What stands between a title and a time after it. */
+const BETWEEN = /(?:\s+|\s*[([]|[–—|]|[-:](?=\s))\s*(?:[-–—:|]\s*)?[([]?$/;
+const LONGEST_BETWEEN = 40;
+
+interface TimedLine {
+  time: Fraction;
+  name: string;
+}
+
+/** A line that ends with a time. Only the line's end is searched, so that a line of any length costs the same. */
+function timeAtEnd(line: string): TimedLine | undefined {
+  const text = line.trimEnd();
+  const found = TIME_AT_END.exec(text.slice(-LONGEST_TIME_AT_END));
+  const time = plainTime(found?.[1] ?? '');
+  if (!found || !time) return undefined;
+  const before = text.slice(0, text.length - found[0].length);
+  const near = before.slice(-LONGEST_BETWEEN);
+  const between = BETWEEN.exec(near);
+  const name = before
+    .slice(0, before.length - near.length + (between?.index ?? 0))
+    .replace(/^[\s*•]+/, '')
+    .trim();
+  return between && name !== '' ? { time, name } : undefined;
+}
+
+function timeAtStart(line: string): TimedLine | undefined {
+  const found = FIRST.exec(line);
+  const time = plainTime(found?.[1] ?? '');
+  return time && { time, name: (found?.[2] ?? '').trim() };
+}
 
 /** A time as people write it: `m:ss`, `mm:ss`, `h:mm:ss`, with a fraction of a second if wished. */
 export function plainTime(text: string): Fraction | undefined {
@@ -29,11 +58,9 @@ export function plainTime(text: string): Fraction | undefined {
 export function readText(text: string): MarkerFile {
   const file: MarkerFile = { format: 'text', rate: undefined, startFrame: undefined, markers: [], findings: [] };
   text.split(/\r\n|\r|\n/).forEach((line, index) => {
-    const first = FIRST.exec(line);
-    const last = first ? undefined : LAST.exec(line);
-    const time = plainTime(first?.[1] ?? last?.[2] ?? '');
-    if (!time) return;
-    const name = (first?.[2] ?? last?.[1] ?? '').trim();
+    const timed = timeAtStart(line) ?? timeAtEnd(line);
+    if (!timed) return;
+    const { time, name } = timed;
     if (name === '')
       file.findings.push({ at: `line ${index + 1}`, what: 'a time without a title', done: 'kept it without a name' });
     file.markers.push(marker({ time, name }));

@@ -21,7 +21,7 @@ export function webvttTime(text: string): Fraction | undefined {
 /** Lines of a cue without its tags, its character references resolved as HTML's are (section 6.4). */
 function plainLines(cue: string): string[] {
   return cue
-    .replace(/<[^>]*>/g, '')
+    .replace(/<[^<>]*>/g, '')
     .split('\n')
     .map((line) => decodeHTML(line).replace(/\s+/g, ' ').trim());
 }

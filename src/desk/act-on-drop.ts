@@ -110,8 +110,10 @@ async function tryAgain(drop: Drop): Promise<void> {
   const fields: DropFields = drop.snag?.kind === 'review' ? { sentWords: undefined } : {};
   const gone = drop.snag?.at === 'removing' || drop.snag?.at === 'closing';
   if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', fields);
-  // The one that is there is removed before the new one goes up.
-  const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId ? [drop.siteVideoId] : [])];
+  // The one that is there is removed before the new one goes up. One that people have seen and that the site calls gone is
+  // left alone: should the site be wrong, its views are not ours to throw away.
+  const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
+  const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
   return makeMove(drop, 'sendAnew', 'Sent anew by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
 }
 

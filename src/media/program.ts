@@ -48,13 +48,14 @@ export const FROM_OUTSIDE = ['-protocol_whitelist', 'file', '-format_whitelist',
 const LONGEST_MILLISECONDS = 10 * 60 * 1000;
 
 /** Runs ffmpeg or ffprobe and gives what it printed. @throws ProgramError, or MachineError where it is not the file's fault */
-export function runProgram(program: 'ffmpeg' | 'ffprobe', args: string[]): Promise<string> {
+export function runProgram(program: string, args: string[]): Promise<string> {
   return new Promise((resolve, reject) => {
     const limits = { maxBuffer: 32 * 1024 * 1024, timeout: LONGEST_MILLISECONDS };
     execFile(program, args, limits, (error, out, said) => {
       if (!error) return resolve(out);
-      if (typeof error.code === 'string')
-        return reject(new MachineError(`${program} cannot be started: ${error.code}`));
+      const code: unknown = error.code;
+      if (code === 'ERR_CHILD_PROCESS_STDIO_MAXBUFFER') return reject(new ProgramError(program, 'it says too much'));
+      if (typeof code === 'string') return reject(new MachineError(`${program} cannot be started: ${code}`));
       if (error.killed || error.signal) return reject(new MachineError(`${program} was ended (${error.signal})`));
       reject(new ProgramError(program, said.trim().split('\n').slice(-3).join(' ') || error.message));
     });

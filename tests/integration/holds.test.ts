@@ -11,7 +11,7 @@ import { bringLocalFile } from '@/desk/bring-local-file';
 import { editVideo } from '@/desk/edit-video';
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { takeFrameAsPicture } from '@/desk/pictures';
-import { sendVideo } from '@/desk/send';
+import { reviseVideo, sendVideo } from '@/desk/send';
 import { readFacts } from '@/media/facts';
 import { MachineError } from '@/media/program';
 import { siteById } from '@/sites/registry';
@@ -158,6 +158,33 @@ describe('nothing is left behind at a site', () => {
     const { id } = await untilState(videoId, 'live');
     expect(await thereAs('left-behind.mp4')).toHaveLength(1);
     expect((await dropById(database(), id))?.leftBehind).toBeUndefined();
+  }, 60_000);
+});
+
+describe('a removal and a second try', () => {
+  it('are not held up by a site that refused to make room', async () => {
+    await setFaults({ kind: 'answer', path: '/videos', status: 422, times: 100 });
+    const videoId = await ready('no-room.mp4');
+    await sendVideo(videoId);
+    const { id, snag } = await untilState(videoId, 'snag');
+    expect(snag?.kind).toBe('refused');
+    await actOnDrop(id, { action: 'remove' });
+    await untilState(videoId, 'removed');
+  }, 60_000);
+
+  it('leave alone what people have seen, should the site be wrong that it is gone', async () => {
+    const videoId = await ready('not-gone.mp4');
+    await sendVideo(videoId);
+    await untilState(videoId, 'live');
+    await setFaults({ kind: 'answer', path: '/videos/', status: 404, times: 3 });
+    await editVideo(videoId, { title: 'Not gone at all' });
+    await reviseVideo(videoId);
+    const { id, snag } = await untilState(videoId, 'snag');
+    expect(snag?.kind).toBe('missing');
+    await setFaults();
+    await actOnDrop(id, { action: 'try again' });
+    await untilState(videoId, 'live');
+    expect(await thereAs('not-gone.mp4')).toHaveLength(2);
   }, 60_000);
 });
 

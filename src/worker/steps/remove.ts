@@ -1,5 +1,6 @@
 import { Readable } from 'node:stream';
 import { ANEW } from '@/desk/send';
+import { SiteError } from '@/sites/contract';
 import { removeLeftBehind } from './left-behind';
 import type { Step, StepContext } from './step';
 
@@ -11,7 +12,13 @@ async function idAtSite({ drop, channel, adapter, session }: StepContext): Promi
   if (drop.siteVideoId || !drop.begunWith) return drop.siteVideoId;
   const { key, fileName, size } = drop.begunWith;
   const file = { fileName, size, open: () => Readable.from([]) };
-  return (await adapter.begin(session, channel.siteChannelId, key, file)).siteVideoId;
+  try {
+    return (await adapter.begin(session, channel.siteChannelId, key, file)).siteVideoId;
+  } catch (error) {
+    // A site that made room names it; one that makes none now made none before.
+    if (error instanceof SiteError && (error.kind === 'refused' || error.kind === 'missing')) return undefined;
+    throw error;
+  }
 }
 
 /** Takes a video away from its site, with everything that was left behind there; one that never got there is gone already. */

@@ -211,3 +211,30 @@ describe('a transfer into Kettle Drop', () => {
     await untilSheet(cut.videoId, (sheet) => sheet.cut?.state === 'refused', 30);
   });
 });
+
+describe('long transfers', () => {
+  it('hold up nothing that is short', async () => {
+    const short = await ready('short.mp4');
+    await sendVideo(short);
+    const { id } = await untilState(short, 'live');
+    await setFaults({ kind: 'stall', match: 'long-', bytes: 0, times: 8 });
+    const long: string[] = [];
+    for (let n = 0; n < 8; n += 1) long.push(await ready(`long-${n}.mp4`));
+    for (const videoId of long) await sendVideo(videoId);
+    const held = async (): Promise<string[]> => {
+      const rows: { videoId: string }[] = await database()('drops')
+        .where({ state: 'landing' })
+        .whereNotNull('leaseOwner')
+        .select('videoId');
+      return rows.map(({ videoId }) => videoId).sort();
+    };
+    await expect.poll(held, { timeout: 20_000 }).toEqual([...long].sort());
+    await actOnDrop(id, { action: 'remove' });
+    await untilState(short, 'removed', 20);
+    expect(await held()).toEqual([...long].sort());
+    for (const videoId of long) {
+      await actOnDrop(onlyDrop(await lookAtSheet(videoId)).id, { action: 'remove' });
+      await untilState(videoId, 'removed');
+    }
+  }, 120_000);
+});

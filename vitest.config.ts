@@ -31,6 +31,8 @@ export default defineConfig({
         resolve: { alias },
         test: {
           name: 'e2e',
+          // Two cores run two suites at a time: a page may take longer than the second that is waited for by default.
+          expect: { poll: { timeout: 10_000 } },
           include: ['tests/e2e/**/*.test.ts'],
           pool: 'forks',
           fileParallelism: false,

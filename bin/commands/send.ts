@@ -2,7 +2,6 @@ import { existsSync } from 'node:fs';
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { NO_CHOICE } from '@/core/chapters';
 import { PRIVACIES } from '@/core/delivery';
 import { readMarkerFile } from '@/core/markers';
 import { rate } from '@/core/time';
@@ -17,6 +16,7 @@ import { seriesOfFile } from '@/desk/recognise';
 import { reviseVideo, type Sent, sendVideo } from '@/desk/send';
 import { explanation } from './explain';
 import { channelsNamed } from './named/channel';
+import { chaptersOfColours } from './named/chapters';
 import { seriesNamed } from './named/series';
 import { videoNamed } from './named/video';
 import { watch } from './watch';
@@ -159,8 +159,7 @@ async function takeMarkers(videoId: string, { bytes, fileName }: MarkersToTake, 
   for (const finding of findings) console.error(`${finding.at}: ${finding.what}; ${finding.done}`);
   say(`${markers} markers read`);
   if (options.chapters) {
-    const colours = tagsFromText(options.chapters.toLowerCase());
-    await editVideo(videoId, { chapterChoice: { ...NO_CHOICE, colours } });
+    await editVideo(videoId, { chapterChoice: chaptersOfColours(options.chapters) });
     return;
   }
   const { chaptersChosen } = await lookAtSheet(videoId);

@@ -4,6 +4,7 @@ import { tagsFromText } from '@/core/words';
 import { DeskError } from '@/desk/desk-error';
 import { editOnChannel, editVideo } from '@/desk/edit-video';
 import { channelsNamed } from './named/channel';
+import { chaptersOfColours } from './named/chapters';
 import { seriesNamed } from './named/series';
 import { videoNamed } from './named/video';
 
@@ -44,8 +45,7 @@ async function edit(pair: string, onChannel: boolean): Promise<[string, unknown]
   if (own.includes(field)) return [field, text];
   if (!onChannel && field === 'series') return ['seriesId', text === '' ? null : await seriesNamed(text)];
   if (!onChannel && field === 'chapters') {
-    const colours = text === 'none' ? [] : tagsFromText(text.toLowerCase());
-    return ['chapterChoice', text === '' ? null : { ...NO_CHOICE, colours }];
+    return ['chapterChoice', text === '' ? null : text === 'none' ? NO_CHOICE : chaptersOfColours(text)];
   }
   const more = onChannel ? [] : ['series', 'chapters'];
   const all = [...own, ...more, ...DEFAULT_FIELDS].join(', ');

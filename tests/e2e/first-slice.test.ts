@@ -1,5 +1,4 @@
 import type { ChildProcess } from 'node:child_process';
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
 import os from 'node:os';
@@ -11,6 +10,7 @@ import { ensureBuild } from '../../bin/setup/build.mjs';
 import { endProcess, untilAnswers } from '../../bin/setup/processes.mjs';
 import { expectAccessible, startBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
+import { kettle } from '../setup/command';
 import { type Machine, startMachine } from '../setup/machine';
 import { stepsInOrder } from '../setup/steps';
 
@@ -362,18 +362,14 @@ describe('a cut goes from the desk to live', () => {
   });
 
   it('ends by link where that is meant, and holds what is for everyone until one word opens it', async () => {
-    const run = (...args: string[]) =>
-      spawnSync(process.execPath, ['bin/kettle.mjs', ...args], {
-        env: machine.env as NodeJS.ProcessEnv,
-        encoding: 'utf8',
-      });
-    const sent = run(
+    const run = (...args: string[]) => kettle(args, machine.env);
+    const sent = await run(
       ...['send', clip, '--channel', 'tide notes', '--title', 'By the command line', '--markers', edl],
       ...['--chapters', 'GREEN', '--privacy', 'link', '--for-children', 'no', '--again', '--watch'],
     );
-    expect(sent.stderr).toBe('');
-    expect(sent.stdout).toContain('Proofed');
-    const status = JSON.parse(run('status', '--json').stdout) as Record<string, unknown>[];
+    expect(sent.said).toBe('');
+    expect(sent.out).toContain('Proofed');
+    const status = JSON.parse((await run('status', '--json')).out) as Record<string, unknown>[];
     const { size } = statSync(clip);
     expect(status.find((line) => line.title === 'By the command line')).toEqual({
       video: expect.any(String),
@@ -386,14 +382,16 @@ describe('a cut goes from the desk to live', () => {
       bytesSent: size,
       bytesTotal: size,
     });
-    expect(run('send', clip, '--channel', 'Nowhere').stderr).toContain('Connected are “Marrow Quay”, “Tide Notes”');
-    expect(run('send', '/no/such.mp4', '--channel', 'Tide Notes').stderr).toContain('There is no file');
-    expect(run('send', clip, '--channel', 'Tide Notes').stderr).toContain('is here already');
+    expect((await run('send', clip, '--channel', 'Nowhere')).said).toContain(
+      'Connected are “Marrow Quay”, “Tide Notes”',
+    );
+    expect((await run('send', '/no/such.mp4', '--channel', 'Tide Notes')).said).toContain('There is no file');
+    expect((await run('send', clip, '--channel', 'Tide Notes')).said).toContain('is here already');
     await page.goto(home);
     await page.getByText('Live · by link · proofed').waitFor();
-    const set = run('set', 'By the command line', 'privacy=everyone', 'release=on my word');
+    const set = await run('set', 'By the command line', 'privacy=everyone', 'release=on my word');
     expect(set).toMatchObject({ stderr: '', status: 0 });
-    expect(run('send', 'By the command line', '--watch').stdout).toContain('Changes sent to the site: privacy');
+    expect((await run('send', 'By the command line', '--watch')).out).toContain('Changes sent to the site: privacy');
     await page.getByText('Waits for your word').waitFor();
     await page.getByRole('link', { name: /By the command line/ }).click();
     await rail().getByRole('button', { name: 'Open to everyone' }).click();

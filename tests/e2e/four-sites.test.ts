@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -8,6 +7,7 @@ import type { BoardView } from '@/desk/views';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { expectAccessible, startBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
+import { kettle } from '../setup/command';
 import { type Machine, startMachine } from '../setup/machine';
 import { stepsInOrder } from '../setup/steps';
 
@@ -96,11 +96,8 @@ describe('one video goes everywhere it should', () => {
     ).toBe(0);
     await region('Fieldgate').getByText('no collections yet').waitFor();
     await expectAccessible(page);
-    const listed = spawnSync(process.execPath, ['bin/kettle.mjs', 'channels', '--json'], {
-      env: machine.env as NodeJS.ProcessEnv,
-      encoding: 'utf8',
-    });
-    const lines = JSON.parse(listed.stdout) as { channel: string; site: string; connected: boolean }[];
+    const listed = await kettle(['channels', '--json'], machine.env);
+    const lines = JSON.parse(listed.out) as { channel: string; site: string; connected: boolean }[];
     expect(lines.map(({ channel }) => channel)).toEqual(CHANNELS);
     expect(lines.every(({ connected }) => connected)).toBe(true);
   });

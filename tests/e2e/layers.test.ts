@@ -1,4 +1,3 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -8,6 +7,7 @@ import type { SheetChannel, SheetView } from '@/desk/views';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { expectAccessible, startBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
+import { kettle } from '../setup/command';
 import { type Machine, startMachine } from '../setup/machine';
 import { stepsInOrder } from '../setup/steps';
 
@@ -329,23 +329,17 @@ describe('a title and two lines are typed, and everything else is there', () => 
 
   it('holds from the command line, which names each layer', async () => {
     const clip = makeClip({ name: 'hand-tools_05_on-the-line.mp4', seconds: 3 });
-    const run = (...args: string[]) =>
-      spawnSync(process.execPath, ['bin/kettle.mjs', 'send', clip, ...args], {
-        env: machine.env as NodeJS.ProcessEnv,
-        encoding: 'utf8',
-      });
-    const none = run('--series', 'No such');
-    expect(none.stderr).toContain('There is no series called “No such”. There are “Hand Tools, Slowly”.');
-    const sent = run('--again', '--description', 'Two lines.', '--tags', 'line', '--explain');
-    expect(sent.stderr).toBe('');
-    expect(sent.stdout).toContain('Series: Hand Tools, Slowly, recognised from the file name; episode 5');
-    expect(sent.stdout).toContain('aimed at children: yes  [the channel Quay School]');
-    expect(sent.stdout).toContain('aimed at children: no  [the site Lanternfold]');
-    expect(sent.stdout).toContain('privacy: "everyone"  [the series Hand Tools, Slowly]');
-    expect(sent.stdout).toMatch(
-      /tags: hand tools, wooden boat, line {2}\[the series Hand Tools, Slowly and this video\]/,
-    );
-    expect(sent.stdout).toContain(`Sent to ${ALL.join(', ')}`);
+    const run = (...args: string[]) => kettle(['send', clip, ...args], machine.env);
+    const none = await run('--series', 'No such');
+    expect(none.said).toContain('There is no series called “No such”. There are “Hand Tools, Slowly”.');
+    const sent = await run('--again', '--description', 'Two lines.', '--tags', 'line', '--explain');
+    expect(sent.said).toBe('');
+    expect(sent.out).toContain('Series: Hand Tools, Slowly, recognised from the file name; episode 5');
+    expect(sent.out).toContain('aimed at children: yes  [the channel Quay School]');
+    expect(sent.out).toContain('aimed at children: no  [the site Lanternfold]');
+    expect(sent.out).toContain('privacy: "everyone"  [the series Hand Tools, Slowly]');
+    expect(sent.out).toMatch(/tags: hand tools, wooden boat, line {2}\[the series Hand Tools, Slowly and this video\]/);
+    expect(sent.out).toContain(`Sent to ${ALL.join(', ')}`);
   });
 });
 

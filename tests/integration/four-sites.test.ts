@@ -1,5 +1,3 @@
-import type { ChildProcess } from 'node:child_process';
-import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/act-on-drop';
 import { undo } from '@/desk/changes';
@@ -9,25 +7,20 @@ import { lookAtSheet } from '@/desk/look-at-sheet';
 import { makePlaylist } from '@/desk/playlists';
 import { sendVideo } from '@/desk/send';
 import type { SheetChannel } from '@/desk/views';
-import { closeDatabase } from '@/store/database';
-import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
 import { bringFile, channelsOfTheYard, setFaultsAt, untilSheet, untilState, videosAt } from '../setup/desk';
+import { aWorker } from '../setup/worker';
 
-let worker: ChildProcess;
+aWorker();
 const clip = makeClip({ name: 'four-sites-short.mp4', seconds: 3 });
 let ids: Map<string, string>;
 
 beforeAll(async () => {
-  const root = path.resolve('.');
-  worker = startProcess(root, 'worker', processEnvironment(root));
   ids = await channelsOfTheYard();
 }, 60_000);
 afterAll(async () => {
   await setFaultsAt('stallmarket');
   await setFaultsAt('pipwire');
-  await endProcess(worker);
-  await closeDatabase();
 });
 
 const idOf = (name: string) => ids.get(name) ?? '';

@@ -1,10 +1,9 @@
-import type { ChildProcess } from 'node:child_process';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, statSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { answerArrival } from '@/app/api/arrivals/[[...path]]/arrivals';
 import { actOnDrop } from '@/desk/act-on-drop';
 import { bringLocalFile } from '@/desk/bring-local-file';
@@ -16,13 +15,12 @@ import { readFacts } from '@/media/facts';
 import { MachineError } from '@/media/program';
 import { siteById } from '@/sites/registry';
 import { claimNext } from '@/store/claims';
-import { closeDatabase, database } from '@/store/database';
+import { database } from '@/store/database';
 import { dropById, setDrop } from '@/store/drops';
 import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { carryDrop } from '@/worker/carry-drop';
 import { readCut } from '@/worker/read-cut';
-import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
 import {
   announcedCut,
@@ -35,20 +33,14 @@ import {
   videosAtLanternfold,
   yardSession,
 } from '../setup/desk';
+import { aWorker } from '../setup/worker';
 
 const clip = makeClip({ name: 'holds.mp4', seconds: 3 });
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-holds-'));
-let worker: ChildProcess;
+const worker = aWorker();
 
-beforeAll(async () => {
-  worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
-  await connectedChannels();
-}, 60_000);
+beforeAll(connectedChannels, 60_000);
 afterEach(() => setFaults());
-afterAll(async () => {
-  await endProcess(worker);
-  await closeDatabase();
-});
 
 const thereAs = async (fileName: string) =>
   (await videosAtLanternfold()).filter((video) => video.fileName === fileName);
@@ -74,7 +66,7 @@ describe('no input ends a process, and none reads other files', () => {
         timeout: 20_000,
       })
       .toBe('done');
-    expect(worker.exitCode).toBeNull();
+    expect(worker.isRunning()).toBe(true);
     expect((await lookAtSheet(videoId)).picture).toBeUndefined();
     await expect(takeFrameAsPicture(videoId, { seconds: 5 })).rejects.toMatchObject({ kind: 'not taken' });
   }, 60_000);
@@ -95,7 +87,7 @@ describe('what is the machine’s fault is never the file’s', () => {
     process.env.PATH = '/nowhere';
     try {
       await expect(readFacts(clip, statSync(clip).size)).rejects.toBeInstanceOf(MachineError);
-      await endProcess(worker);
+      await worker.end();
       const videoId = await bringFile(clip, 'Marrow Quay', 'no-program.mp4');
       const claim = await claimNext(database(), 'cuts', ['reading'], 'holds', 30);
       if (claim) await readCut(claim);
@@ -103,13 +95,13 @@ describe('what is the machine’s fault is never the file’s', () => {
       expect(cut).toEqual({ state: 'reading', attempts: 1, leaseOwner: null });
     } finally {
       process.env.PATH = search;
-      worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
+      worker.start();
     }
   });
 
   it('a read that fails lets the claim go, and the row is due again a little later', async () => {
     const videoId = await ready('read-fails.mp4');
-    await endProcess(worker);
+    await worker.end();
     await sendVideo(videoId);
     const { id } = onlyDrop(await lookAtSheet(videoId));
     const claim = await claimNext(database(), 'drops', ['packing'], 'holds', 30);
@@ -120,7 +112,7 @@ describe('what is the machine’s fault is never the file’s', () => {
     const row = await database()('drops').where({ id }).first('state', 'attempts', 'leaseOwner', 'nextTryAt');
     expect(row).toMatchObject({ state: 'packing', attempts: 1, leaseOwner: null });
     expect(row?.nextTryAt.getTime()).toBeGreaterThanOrEqual(since + 1000);
-    worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
+    worker.start();
     await untilState(videoId, 'live');
   });
 });
@@ -128,7 +120,7 @@ describe('what is the machine’s fault is never the file’s', () => {
 describe('nothing is left behind at a site', () => {
   it('a removal while the site makes room takes away what it made', async () => {
     const videoId = await ready('during-begin.mp4');
-    await endProcess(worker);
+    await worker.end();
     await sendVideo(videoId);
     const { id } = onlyDrop(await lookAtSheet(videoId));
     // The site has made room, and the worker was ended before it heard so.
@@ -141,7 +133,7 @@ describe('nothing is left behind at a site', () => {
     await site.begin(session, channel?.siteChannelId ?? '', begunWith.key, file);
     expect(await thereAs('during-begin.mp4')).toHaveLength(1);
     await actOnDrop(id, { action: 'remove' });
-    worker = startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.')));
+    worker.start();
     await untilState(videoId, 'removed');
     expect(await thereAs('during-begin.mp4')).toEqual([]);
   });

@@ -1,5 +1,3 @@
-import type { ChildProcess } from 'node:child_process';
-import path from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LayerValues } from '@/core/defaults';
@@ -16,29 +14,25 @@ import { duplicateSeries, editSeries, exportSeries, importSeries, newSeries, rem
 import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/shelf';
 import { tagOffers } from '@/desk/suggest-tags';
 import type { SheetChannel } from '@/desk/views';
-import { closeDatabase, database } from '@/store/database';
+import { database } from '@/store/database';
 import { newId } from '@/store/ids';
-import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
 import { announcedCut, bringFile, channelsOfTheYard, untilSheet, untilState, videosAt } from '../setup/desk';
+import { aWorker } from '../setup/worker';
 
-let worker: ChildProcess;
+aWorker();
 let series: string;
 let ids: Map<string, string>;
 const idOf = (name: string) => ids.get(name) ?? '';
 const clip = makeClip({ name: 'layers.mp4', seconds: 5 });
 
 beforeAll(async () => {
-  const root = path.resolve('.');
-  worker = startProcess(root, 'worker', processEnvironment(root));
   ids = await channelsOfTheYard();
   series = await newSeries({ name: 'Bilge Talk', pattern: 'bilge-talk_{episode}_{title}' });
 }, 60_000);
 afterAll(async () => {
   // Other tests' files are to be in no series.
   for (const { id } of (await lookAtSeriesList()).series) await removeSeries(id);
-  await endProcess(worker);
-  await closeDatabase();
 });
 
 const ofSeries = (values: Record<string, unknown>) => editDefaults({ layer: 'series', owner: series }, values);

@@ -1,13 +1,9 @@
-import type { ChildProcess } from 'node:child_process';
-import path from 'node:path';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/act-on-drop';
 import { editVideo } from '@/desk/edit-video';
 import { lookAtChannels } from '@/desk/look';
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { sendVideo } from '@/desk/send';
-import { closeDatabase } from '@/store/database';
-import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { connectAs } from '../../demo/sign-in';
 import { makeClip } from '../setup/clips';
 import {
@@ -20,9 +16,9 @@ import {
   untilState,
   videosAtLanternfold,
 } from '../setup/desk';
+import { aWorker } from '../setup/worker';
 
-const root = path.resolve('.');
-let worker: ChildProcess;
+aWorker();
 const clip = makeClip({ name: 'trouble.mp4', seconds: 3 });
 const post = (at: string) => fetch(`${addressOf('lanternfold')}/control/${at}`, { method: 'POST' });
 
@@ -34,15 +30,8 @@ async function sent(fileName: string, privacy = 'private'): Promise<string> {
   return videoId;
 }
 
-beforeAll(() => {
-  worker = startProcess(root, 'worker', processEnvironment(root));
-});
 beforeEach(() => setFaults());
-afterAll(async () => {
-  await setFaults();
-  await endProcess(worker);
-  await closeDatabase();
-});
+afterAll(() => setFaults());
 
 describe('trouble at the site', () => {
   it('that passes by itself is waited out: busy, broken lines, tokens that run out', async () => {

@@ -1,13 +1,11 @@
+import { showTo } from './show-to';
 import type { Step } from './step';
 
 /** Takes a video from everybody's sight at once, without sending anything else. */
-export const close: Step = async ({ drop, adapter, session }) => {
-  const siteVideoId = drop.siteVideoId ?? '';
-  await adapter.showTo(session, siteVideoId, 'private');
-  const { privacy } = await adapter.status(session, siteVideoId);
-  if (privacy !== 'private') {
-    return { again: 1, fields: { waiting: undefined, progress: { says: 'waits for the site' } } };
-  }
+export const close: Step = async (context) => {
+  const { drop } = context;
+  const notYet = await showTo(context, 'private');
+  if (notYet) return notYet;
   const sentWords = drop.sentWords && JSON.stringify({ ...JSON.parse(drop.sentWords), privacy: 'private' });
   return {
     move: sentWords ? 'closed' : 'closedUnproofed',

@@ -2,6 +2,7 @@ import { type End, isWider } from '@/core/drop';
 import { goesToEnd, meantWords } from '@/desk/meant';
 import { recordOf } from '@/desk/record';
 import { database } from '@/store/database';
+import { showTo } from './show-to';
 import type { Step } from './step';
 
 const LIVE: Record<End, string> = {
@@ -11,20 +12,17 @@ const LIVE: Record<End, string> = {
 };
 
 /** Towards live: shown to those who are to see it, and only when the site says so. */
-export const open: Step = async ({ drop, channel, record, profile, adapter, session, keep }) => {
+export const open: Step = async (context) => {
+  const { drop, channel, record, profile, keep } = context;
   const meant = meantWords(record, channel, drop, profile);
   // What was changed since it was proofed is proofed first, or waits for a person's word.
   if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) {
     return { move: 'notToOpen', says: 'Not opened yet: it was changed meanwhile' };
   }
-  const siteVideoId = drop.siteVideoId ?? '';
   // Noted first: from here on it may be open, whatever happens to this process.
   await keep({ openedTo: meant.end });
-  await adapter.showTo(session, siteVideoId, meant.end);
-  const { privacy } = await adapter.status(session, siteVideoId);
-  if (privacy !== meant.end) {
-    return { again: 1, fields: { waiting: undefined, progress: { says: 'waits for the site' } } };
-  }
+  const notYet = await showTo(context, meant.end);
+  if (notYet) return notYet;
   // Set to fewer people while the site was being asked: taken back at once.
   const now = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
   if (isWider(meant.end, now.end))

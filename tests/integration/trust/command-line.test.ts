@@ -1,23 +1,21 @@
-import { type ChildProcess, execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { editDefaults } from '@/desk/defaults';
 import { lookAtBoard } from '@/desk/look';
 import { lookAtSheet } from '@/desk/look-at-sheet';
 import { newSeries } from '@/desk/series';
-import { closeDatabase } from '@/store/database';
 import { keepHome } from '@/store/installation';
 import { settings } from '@/store/settings';
-import { endProcess, processEnvironment, startProcess } from '../../../bin/setup/processes.mjs';
 import { makeClip } from '../../setup/clips';
+import { kettle } from '../../setup/command';
 import { channelsOfTheYard, setFaults, untilState } from '../../setup/desk';
+import { aWorker } from '../../setup/worker';
 
-const root = path.resolve('.');
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-cli-'));
-let worker: ChildProcess;
+aWorker();
 let ids: Map<string, string>;
 
 /** Each of its own length, so that none is taken for another. */
@@ -27,13 +25,6 @@ const freshClip = (name: string) => {
   return makeClip({ name: `cli-${name}.mp4`, seconds, size: '160x90' });
 };
 
-const kettle = (args: string[], env: Record<string, string> = {}) => {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['bin/kettle.mjs', ...args], {
-    encoding: 'utf8',
-    env: { ...process.env, KETTLE_LOG_LEVEL: 'silent', ...env },
-  });
-  return { status, out: stdout, said: stderr };
-};
 const run = (...args: string[]) => kettle(args);
 const videos = async () => (await lookAtBoard()).rows.length;
 const file = (name: string, text: string) => {
@@ -43,23 +34,9 @@ const file = (name: string, text: string) => {
 };
 
 beforeAll(async () => {
-  worker = startProcess(root, 'worker', processEnvironment(root));
   ids = await channelsOfTheYard();
 }, 60_000);
-afterAll(async () => {
-  await setFaults();
-  await endProcess(worker);
-  await closeDatabase();
-});
-
-/**
- * What a site answers. While a command runs, this process stands still and does not hear that the site has closed an idle
- * connection; it hears so in the pause, and takes a new one.
- */
-async function statusAt(link: string): Promise<number> {
-  await pause(50);
-  return (await fetch(link)).status;
-}
+afterAll(() => setFaults());
 
 describe('send', () => {
   it('goes only where it is said, whatever the series ticks', async () => {
@@ -67,7 +44,7 @@ describe('send', () => {
     const all = ['Tide Notes', 'Marrow Quay Films'].map((name) => ids.get(name));
     await editDefaults({ layer: 'series', owner: series }, { channels: all, forChildren: false });
     const clip = makeClip({ name: 'everywhere_one.mp4', seconds: 2.1, size: '160x90' });
-    const sent = run('send', clip, '--channel', 'Marrow Quay', '--watch');
+    const sent = await run('send', clip, '--channel', 'Marrow Quay', '--watch');
     expect(sent).toMatchObject({ status: 0, said: '' });
     expect(sent.out).toMatch(/^Sent to Marrow Quay as video/m);
     const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
@@ -78,7 +55,7 @@ describe('send', () => {
   it('asks where to, for a file that no series knows, and leaves nothing behind', async () => {
     const before = await videos();
     const clip = freshClip('nowhere');
-    const asked = run('send', clip);
+    const asked = await run('send', clip);
     expect(asked.status).toBe(1);
     expect(asked.said).toContain('Say where it goes with --channel or --series');
     expect(await videos()).toBe(before);
@@ -97,7 +74,7 @@ describe('send', () => {
     ['an unanswered question', ['--channel', 'Marrow Quay'], /not ready/],
   ])('with %s says so and leaves no draft', async (what, args, says) => {
     const before = await videos();
-    const { status, said } = run('send', freshClip(what.replaceAll(' ', '-')), ...args);
+    const { status, said } = await run('send', freshClip(what.replaceAll(' ', '-')), ...args);
     expect(status).toBe(1);
     expect(said).toMatch(says);
     expect(said).not.toMatch(/^\s+at /m);
@@ -107,84 +84,93 @@ describe('send', () => {
   it('of markers without a colour makes no chapters, and says so', async () => {
     const edl = file('m.edl', 'TITLE: x\n001 AX V C 0:0\n* LOC: 00:00:00:00 GREEN client HATES this\n');
     const args = ['--channel', 'Marrow Quay Films', '--markers', edl];
-    const sent = run('send', freshClip('markers'), ...args, '--watch');
+    const sent = await run('send', freshClip('markers'), ...args, '--watch');
     expect(sent.out).toContain('No marker is a chapter');
     const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
     expect(JSON.stringify((await lookAtSheet(id)).channels.find(({ ticked }) => ticked)?.words)).not.toContain('HATES');
   });
 
-  it('of a folder, of what is no file and of a file that is here says what it is', () => {
-    expect(run('send', folder, '--channel', 'Marrow Quay').said).toContain('is a folder');
-    expect(run('send', '/no/such.mp4', '--channel', 'Marrow Quay').said).toContain('There is no file /no/such.mp4');
+  it('of a folder, of what is no file and of a file that is here says what it is', async () => {
+    expect((await run('send', folder, '--channel', 'Marrow Quay')).said).toContain('is a folder');
+    expect((await run('send', '/no/such.mp4', '--channel', 'Marrow Quay')).said).toContain(
+      'There is no file /no/such.mp4',
+    );
     const clip = freshClip('twice');
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no'];
-    expect(run('send', clip, ...args).status).toBe(0);
-    expect(run('send', clip, ...args).said).toMatch(/here already, as “Cli twice”.*--again/);
-    expect(run('send', clip, ...args, '--again').status).toBe(0);
+    expect((await run('send', clip, ...args)).status).toBe(0);
+    expect((await run('send', clip, ...args)).said).toMatch(/here already, as “Cli twice”.*--again/);
+    expect((await run('send', clip, ...args, '--again')).status).toBe(0);
   });
 });
 
 describe('a video from the command line', () => {
   it('is shown, set, sent again, opened, closed, removed and deleted, by its id, link or title', async () => {
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--title', 'Command line 🛶'];
-    const sent = run('send', freshClip('acts'), ...args, '--watch');
+    const sent = await run('send', freshClip('acts'), ...args, '--watch');
     const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
-    const shown = () => JSON.parse(run('show', id, '--json').out);
-    const [channel] = shown().channels;
+    const shown = async () => JSON.parse((await run('show', id, '--json')).out);
+    const [channel] = (await shown()).channels;
     expect(channel).toMatchObject({ channel: 'Marrow Quay', state: 'live', openTo: 'private', changes: [] });
-    expect(run('show', channel.link).out).toContain('Live · private · proofed');
+    expect((await run('show', channel.link)).out).toContain('Live · private · proofed');
 
-    expect(run('set', 'Command line 🛶', 'summary=From a script', 'tags=keel,oak', 'privacy=everyone').said).toBe('');
-    expect(run('set', id, 'release=on my word').status).toBe(0);
-    expect(shown().channels[0].changes.map(({ field }: { field: string }) => field)).toEqual([
+    expect(
+      (await run('set', 'Command line 🛶', 'summary=From a script', 'tags=keel,oak', 'privacy=everyone')).said,
+    ).toBe('');
+    expect((await run('set', id, 'release=on my word')).status).toBe(0);
+    expect((await shown()).channels[0].changes.map(({ field }: { field: string }) => field)).toEqual([
       'privacy',
       'text',
       'tags',
     ]);
-    expect(run('send', id, '--watch').out).toContain('Changes sent to the site: privacy, text, tags');
-    expect(shown().channels[0]).toMatchObject({ state: 'held', openTo: 'private' });
-    expect(run('open', channel.link, '--watch').out).toContain('Live: open to everyone');
-    expect(await statusAt(channel.link)).toBe(200);
-    expect(run('close', id, '--channel', 'Marrow Quay', '--watch').out).toContain('Closed: private now');
-    expect(await statusAt(channel.link)).toBe(404);
-    expect(run('open', id)).toMatchObject({ status: 1, said: expect.stringContaining('no channel at which') });
+    expect((await run('send', id, '--watch')).out).toContain('Changes sent to the site: privacy, text, tags');
+    expect((await shown()).channels[0]).toMatchObject({ state: 'held', openTo: 'private' });
+    expect((await run('open', channel.link, '--watch')).out).toContain('Live: open to everyone');
+    expect((await fetch(channel.link)).status).toBe(200);
+    expect((await run('close', id, '--channel', 'Marrow Quay', '--watch')).out).toContain('Closed: private now');
+    expect((await fetch(channel.link)).status).toBe(404);
+    expect(await run('open', id)).toMatchObject({ status: 1, said: expect.stringContaining('no channel at which') });
 
-    expect(run('set', id, 'privacy=link', 'title=Its own', '--channel', 'Marrow Quay').said).toBe('');
-    expect(shown()).toMatchObject({ title: 'Command line 🛶', channels: [{ title: 'Its own', privacy: 'link' }] });
-    expect(run('set', id, 'colour=red').said).toContain('There is no field “colour”');
-    expect(run('set', id, 'title').said).toContain('no FIELD=VALUE');
+    expect((await run('set', id, 'privacy=link', 'title=Its own', '--channel', 'Marrow Quay')).said).toBe('');
+    expect(await shown()).toMatchObject({
+      title: 'Command line 🛶',
+      channels: [{ title: 'Its own', privacy: 'link' }],
+    });
+    expect((await run('set', id, 'colour=red')).said).toContain('There is no field “colour”');
+    expect((await run('set', id, 'title')).said).toContain('no FIELD=VALUE');
 
-    expect(run('delete', id).said).toContain('--from-sites');
-    expect(run('remove', id, '--watch').out).toContain('Being removed');
-    expect(shown().channels[0].state).toBe('removed');
-    expect(run('delete', id).out).toBe('Deleted\n');
-    expect(run('show', id).said).toContain('There is no video');
+    expect((await run('delete', id)).said).toContain('--from-sites');
+    expect((await run('remove', id, '--watch')).out).toContain('Being removed');
+    expect((await shown()).channels[0].state).toBe('removed');
+    expect((await run('delete', id)).out).toBe('Deleted\n');
+    expect((await run('show', id)).said).toContain('There is no video');
   }, 120_000);
 
   it('with a snag is tried again, or accepted', async () => {
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no'];
     await setFaults({ kind: 'alter', match: 'altered', field: 'title', value: 'Mangled', times: 1 });
-    const sent = run('send', freshClip('altered'), ...args, '--watch');
+    const sent = await run('send', freshClip('altered'), ...args, '--watch');
     expect(sent.status).toBe(1);
     const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
-    expect(run('again', id, '--watch').out).toContain('Live: private');
+    expect((await run('again', id, '--watch')).out).toContain('Live: private');
     await setFaults({ kind: 'rights match', match: 'matched', wants: 'mute' });
-    const matched = run('send', freshClip('matched'), ...args, '--watch');
+    const matched = await run('send', freshClip('matched'), ...args, '--watch');
     const other = /as video (\S+)/.exec(matched.out)?.[1] ?? '';
-    expect(run('accept', other, '--watch').out).toContain('silence there');
+    expect((await run('accept', other, '--watch')).out).toContain('silence there');
     await untilState(other, 'live');
   }, 120_000);
 
-  it('is not guessed at where several have its title', () => {
+  it('is not guessed at where several have its title', async () => {
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--title', 'Twins'];
-    for (const name of ['twin-one', 'twin-two']) run('send', freshClip(name), ...args);
-    expect(run('show', 'Twins').said).toMatch(/There are 2 videos called “Twins”. Say which by its id: \S+, \S+/);
-    expect(run('show', 'twins').said).toContain('There is no video “twins”');
+    for (const name of ['twin-one', 'twin-two']) await run('send', freshClip(name), ...args);
+    expect((await run('show', 'Twins')).said).toMatch(
+      /There are 2 videos called “Twins”. Say which by its id: \S+, \S+/,
+    );
+    expect((await run('show', 'twins')).said).toContain('There is no video “twins”');
   });
 });
 
 describe('every command', () => {
-  it('ends quietly where its reader has seen enough', () => {
+  it('ends quietly where its reader has seen enough', async () => {
     const out = execFileSync('bash', ['-c', `${process.execPath} bin/kettle.mjs status 2>&1 | head -1`], {
       encoding: 'utf8',
       env: { ...process.env, KETTLE_LOG_LEVEL: 'silent' },
@@ -193,7 +179,7 @@ describe('every command', () => {
     expect(out).not.toContain('EPIPE');
   });
 
-  it('says what was wrong with what, and ends with 1', () => {
+  it('says what was wrong with what, and ends with 1', async () => {
     const edl = file('two.edl', 'TITLE: x\n001 AX V C 0:0\n* LOC: 01:00:00:00 GREEN a\n');
     const cases: [string[], RegExp][] = [
       [['markers', folder], /is a folder/],
@@ -211,27 +197,27 @@ describe('every command', () => {
       [['fit', '--json', file('h.json', '[1]'), '--site', 'pipwire'], /no JSON object/],
     ];
     for (const [args, says] of cases) {
-      const { status, said } = run(...args);
+      const { status, said } = await run(...args);
       expect([args.join(' '), status]).toEqual([args.join(' '), 1]);
       expect(said, args.join(' ')).toMatch(says);
     }
     const table = file('when.csv', 'When,Title,Colour\n0:05,Start,green\n');
-    expect(JSON.parse(run('markers', table).out).markers).toMatchObject([{ name: 'Start', colour: 'green' }]);
-    expect(run('convert', edl, '--to', 'ffmetadata', '--in', '01:00:00:00', '--out', '01:00:20:00').out).toContain(
-      'END=500',
-    );
-    expect(run('fit', '--help').out).toContain('durationSeconds  number');
+    expect(JSON.parse((await run('markers', table)).out).markers).toMatchObject([{ name: 'Start', colour: 'green' }]);
+    expect(
+      (await run('convert', edl, '--to', 'ffmetadata', '--in', '01:00:00:00', '--out', '01:00:20:00')).out,
+    ).toContain('END=500');
+    expect((await run('fit', '--help')).out).toContain('durationSeconds  number');
   }, 60_000);
 
   it('finds the folder of the Kettle Drop that runs, or says that it is not here', async () => {
     await keepHome(settings().home);
     const elsewhere = mkdtempSync(path.join(os.tmpdir(), 'kettle-elsewhere-'));
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--watch'];
-    const sent = kettle(['send', freshClip('home'), ...args], { KETTLE_HOME: elsewhere });
+    const sent = await kettle(['send', freshClip('home'), ...args], { KETTLE_HOME: elsewhere });
     expect(sent.said).toContain(settings().home);
     expect(sent).toMatchObject({ status: 0, out: expect.stringContaining('Live: private') });
     await keepHome('/no/such/home');
-    const lost = kettle(['status'], { KETTLE_HOME: elsewhere });
+    const lost = await kettle(['status'], { KETTLE_HOME: elsewhere });
     expect(lost).toMatchObject({ status: 1, said: expect.stringContaining('is not on this machine') });
     await keepHome(settings().home);
   }, 60_000);

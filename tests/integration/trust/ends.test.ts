@@ -1,6 +1,4 @@
-import type { ChildProcess } from 'node:child_process';
-import path from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { actOnDrop } from '@/desk/act-on-drop';
 import { undo } from '@/desk/changes';
@@ -9,8 +7,6 @@ import { lookAtSheet } from '@/desk/look-at-sheet';
 import { reviseVideo, sendVideo } from '@/desk/send';
 import type { SheetChannel } from '@/desk/views';
 import { SITE_PROFILES } from '@/sites/profiles';
-import { closeDatabase } from '@/store/database';
-import { endProcess, processEnvironment, startProcess } from '../../../bin/setup/processes.mjs';
 import { makeClip } from '../../setup/clips';
 import {
   bringFile,
@@ -21,22 +17,17 @@ import {
   untilState,
   videosAt,
 } from '../../setup/desk';
+import { aWorker } from '../../setup/worker';
 
-let worker: ChildProcess;
+aWorker();
 let ids: Map<string, string>;
 const clip = makeClip({ name: 'ends.mp4', seconds: 3 });
 
 beforeAll(async () => {
-  const root = path.resolve('.');
-  worker = startProcess(root, 'worker', processEnvironment(root));
   ids = await channelsOfTheYard();
 }, 60_000);
 afterEach(async () => {
   for (const site of Object.keys(SITE_PROFILES)) await setFaultsAt(site);
-});
-afterAll(async () => {
-  await endProcess(worker);
-  await closeDatabase();
 });
 
 /** Channels of the yard, one at each site at which a video can be closed. */

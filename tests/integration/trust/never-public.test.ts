@@ -1,5 +1,3 @@
-import type { ChildProcess } from 'node:child_process';
-import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -15,29 +13,19 @@ import { importMarkers } from '@/desk/markers';
 import { reviseVideo, sendVideo } from '@/desk/send';
 import type { SheetChannel } from '@/desk/views';
 import { inWindow } from '@/desk/window';
-import { closeDatabase } from '@/store/database';
 import { newId } from '@/store/ids';
-import { endProcess, processEnvironment, startProcess } from '../../../bin/setup/processes.mjs';
 import { makeClip } from '../../setup/clips';
 import { bringFile, channelsOfTheYard, setFaults, untilSheet, videosAt } from '../../setup/desk';
+import { aWorker } from '../../setup/worker';
 
-const root = path.resolve('.');
 const clip = makeClip({ name: 'never-public.mp4', seconds: 2 });
-let worker: ChildProcess;
+const worker = aWorker();
 let ids: Map<string, string>;
-const startWorker = () => {
-  worker = startProcess(root, 'worker', processEnvironment(root));
-};
 
 beforeAll(async () => {
-  startWorker();
   ids = await channelsOfTheYard();
 }, 60_000);
-afterAll(async () => {
-  await setFaults();
-  await endProcess(worker);
-  await closeDatabase();
-});
+afterAll(() => setFaults());
 
 /** What a manager can do; a text is told from every other by its number. */
 type Step =
@@ -181,8 +169,8 @@ class Told {
       case 'act':
         return this.act(next.action);
       case 'kill the worker':
-        await endProcess(worker, 'SIGKILL');
-        startWorker();
+        await worker.end('SIGKILL');
+        worker.start();
         return;
       case 'rest':
         await this.rest();

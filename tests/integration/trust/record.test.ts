@@ -1,5 +1,3 @@
-import type { ChildProcess } from 'node:child_process';
-import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/act-on-drop';
 import { announceCuts, noteWaiting, proveStart } from '@/desk/bring-cut';
@@ -18,10 +16,9 @@ import { newSeries } from '@/desk/series';
 import type { SheetChannel } from '@/desk/views';
 import { inWindow } from '@/desk/window';
 import { cutById } from '@/store/cuts';
-import { closeDatabase, database } from '@/store/database';
+import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
-import { endProcess, processEnvironment, startProcess } from '../../../bin/setup/processes.mjs';
 import { makeClip } from '../../setup/clips';
 import {
   announcedCut,
@@ -33,8 +30,9 @@ import {
   untilState,
   videosAtLanternfold,
 } from '../../setup/desk';
+import { aWorker } from '../../setup/worker';
 
-let worker: ChildProcess;
+aWorker();
 let ids: Map<string, string>;
 const clip = makeClip({ name: 'record.mp4', seconds: 3 });
 const longer = makeClip({ name: 'record-longer.mp4', seconds: 5 });
@@ -42,15 +40,9 @@ const idOf = (name: string) => ids.get(name) ?? '';
 const text = (words: string) => new TextEncoder().encode(words);
 
 beforeAll(async () => {
-  const root = path.resolve('.');
-  worker = startProcess(root, 'worker', processEnvironment(root));
   ids = await channelsOfTheYard();
 }, 60_000);
-afterAll(async () => {
-  await setFaults();
-  await endProcess(worker);
-  await closeDatabase();
-});
+afterAll(() => setFaults());
 
 async function ready(fileName: string, channel = 'Marrow Quay'): Promise<string> {
   const videoId = await bringFile(clip, channel, fileName);

@@ -390,7 +390,7 @@ describe('a cut goes from the desk to live', () => {
     await page.goto(home);
     await page.getByText('Live · by link · proofed').waitFor();
     const set = await run('set', 'By the command line', 'privacy=everyone', 'release=on my word');
-    expect(set).toMatchObject({ stderr: '', status: 0 });
+    expect(set).toMatchObject({ said: '', status: 0 });
     expect((await run('send', 'By the command line', '--watch')).out).toContain('Changes sent to the site: privacy');
     await page.getByText('Waits for your word').waitFor();
     await page.getByRole('link', { name: /By the command line/ }).click();

@@ -145,6 +145,14 @@ kettle
   .action(async (site) => (await import('./channels')).connect(site));
 
 kettle
+  .command('jobs')
+  .description('The background work that was set aside, with what it said')
+  .option('--again', 'have all of it tried again')
+  .option('--json', 'as JSON')
+  .hook('preAction', withDatabase)
+  .action(async (options) => (await import('./jobs')).jobs(options));
+
+kettle
   .command('migrate')
   .description('Bring the database to its newest form')
   .action(async () => (await import('./migrate')).migrateDatabase());

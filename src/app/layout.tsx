@@ -6,6 +6,7 @@ import type { Metadata, Viewport } from 'next';
 import type { ReactNode } from 'react';
 import { LiveChanges } from '@/ui/live-changes';
 import { Providers } from '@/ui/providers';
+import { RestingSites } from '@/ui/resting-sites';
 import { THEME_SCRIPT } from '@/ui/theme-switch';
 import { TopBar } from '@/ui/top-bar';
 
@@ -22,6 +23,7 @@ export default function Layout({ children }: { children: ReactNode }) {
         <Providers>
           <TopBar />
           <LiveChanges />
+          <RestingSites />
           {children}
         </Providers>
       </body>

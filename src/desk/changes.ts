@@ -9,9 +9,9 @@ import { type Database, transaction } from '@/store/database';
 import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
 import { type Drop, deleteDraft, dropsOf, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { askForJobsAnew } from '@/store/jobs';
 import { lockThing } from '@/store/locks';
 import { applyMarkerChange, type MarkerChange } from '@/store/markers';
-import { askForPicture } from '@/store/picture-habits';
 import { deleteSeries, makeSeries, type Series, seriesById, setSeries } from '@/store/series';
 import { deleteShelfLink, putShelfLink, type ShelfLink } from '@/store/shelf';
 import { setVideo, type Video, videoById, videosOfSeries } from '@/store/videos';
@@ -199,17 +199,17 @@ type Appliers = { [F in keyof ChangeValues]: (trx: Database, id: Subject, value:
 const APPLIERS: Appliers = {
   async titled(trx, id, { title, titleFrom }) {
     await setVideo(trx, id, { title, titleFrom });
-    if (await drawsTitles(trx, id)) await askForPicture(trx, [id]);
+    if (await drawsTitles(trx, id)) await askForJobsAnew(trx, 'picture', [id]);
   },
   summary: (trx, id, summary) => setVideo(trx, id, { summary }),
   episode: (trx, id, episode) => setVideo(trx, id, { episode }),
   async series(trx, id, { seriesId, seriesFrom }) {
     await setVideo(trx, id, { seriesId, seriesFrom });
-    await askForPicture(trx, [id]);
+    await askForJobsAnew(trx, 'picture', [id]);
   },
   async cut(trx, id, { cutId }) {
     await setVideo(trx, id, { cutId });
-    await askForPicture(trx, [id]);
+    await askForJobsAnew(trx, 'picture', [id]);
   },
   meantBlanks: (trx, id, meantBlanks) => setVideo(trx, id, { meantBlanks }),
   chapterChoice: (trx, id, chapterChoice) => setVideo(trx, id, { chapterChoice: chapterChoice ?? undefined }),
@@ -256,5 +256,5 @@ async function apply(trx: Database, subject: Subject, field: ChangedField, value
   const video = await videoById(trx, subject, true);
   if (!video) return;
   await setVideo(trx, subject, { own: withValues(video.own, { [field]: value ?? undefined }) });
-  if (field === 'picture') await askForPicture(trx, [subject]);
+  if (field === 'picture') await askForJobsAnew(trx, 'picture', [subject]);
 }

@@ -3,7 +3,7 @@ import { SiteError } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
 import { accountById, endAccount, keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/accounts';
 import { allChannels, keepChannels } from '@/store/channels';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
 import { DeskError, found } from './desk-error';
 import { goOnAfterPermission } from './go-on';
@@ -43,7 +43,7 @@ export async function finishConnecting(siteId: string, back: URL, redirectUri: s
     const session = sessionOf(tokens);
     const account = await adapter.account(session);
     const channels = await adapter.channels(session);
-    const accountId = await db.transaction(async (trx) => {
+    const accountId = await transaction(async (trx) => {
       const id = await keepAccount(trx, { ...account, site: siteId }, tokens);
       await keepChannels(trx, id, channels);
       await announce(trx, 'channels', id);

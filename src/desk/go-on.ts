@@ -1,7 +1,7 @@
 import type { DropState } from '@/core/drop';
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
-import { dropById, hastenDrops } from '@/store/drops';
+import { dropById } from '@/store/drops';
 import { makeMove } from './make-move';
 
 /** After an account has been connected again: drops that stood still for its permission go on where they stood. */
@@ -18,5 +18,4 @@ export async function goOnAfterPermission(accountId: string): Promise<void> {
     if (drop?.snag?.kind !== 'permission') continue;
     await makeMove(drop, 'tryAgain', 'Goes on: the account is connected again');
   }
-  await hastenDrops(db, { channelIds: ids });
 }

@@ -1,7 +1,7 @@
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
-import { lastWorkerBeat } from '@/store/workers';
+import { secondsSinceWorkerBeat } from '@/store/workers';
 
 /** Whether a part is well, and what was found. */
 export interface PartHealth {
@@ -21,14 +21,13 @@ const LEAST_FREE_BYTES = 500 * 1024 * 1024;
 
 /** Looks after database, worker and disk. */
 export async function lookAtHealth(): Promise<Health> {
-  const beat = await lastWorkerBeat(database()).catch((error: Error) => error);
+  const age = await secondsSinceWorkerBeat(database()).catch((error: Error) => error);
   const databasePart =
-    beat instanceof Error
+    age instanceof Error
       ? { well: false, says: 'The database does not answer.' }
       : { well: true, says: 'The database answers.' };
-  const age = beat instanceof Date ? Math.round((Date.now() - beat.getTime()) / 1000) : undefined;
   const worker =
-    age !== undefined && age < settings().leaseSeconds * 2
+    typeof age === 'number' && age < settings().leaseSeconds * 2
       ? { well: true, says: `A worker was heard ${age} s ago.` }
       : { well: false, says: 'No worker is heard; drops stand still until one runs.' };
   const free = await files().free();

@@ -1,5 +1,5 @@
 import { database } from '@/store/database';
-import { entriesSince, type FeedEntry } from '@/store/feed';
+import { entriesOfLast, type FeedEntry } from '@/store/feed';
 import { log } from './log';
 
 type Listener = (entries: FeedEntry[]) => void;
@@ -9,11 +9,11 @@ const POLL_MILLISECONDS = 300;
  * Entries of transactions that end late have lower numbers, and earlier times, than some that were read before them: all of
  * this span are read again each time. No transaction lasts as long.
  */
-const LOOK_BACK_MILLISECONDS = 15_000;
+const LOOK_BACK_SECONDS = 15;
 
 const listeners = new Set<Listener>();
-/** Numbers of the entries of the last span that were told, with their times. */
-const told = new Map<number, number>();
+/** Numbers of the entries of the last span that were told. */
+let told = new Set<number>();
 let running = false;
 
 /**
@@ -29,7 +29,7 @@ export function hearChanges(listener: Listener, agoMilliseconds = 0): () => void
 
 async function tellSince(listener: Listener, ago: number): Promise<void> {
   try {
-    const missed = await entriesSince(database(), new Date(Date.now() - ago));
+    const missed = await entriesOfLast(database(), ago / 1000);
     if (missed.length > 0 && listeners.has(listener)) listener(missed);
   } catch (error) {
     log.warn({ error: (error as Error).message }, 'what a page has missed could not be read');
@@ -37,10 +37,9 @@ async function tellSince(listener: Listener, ago: number): Promise<void> {
 }
 
 async function freshEntries(): Promise<FeedEntry[]> {
-  const from = Date.now() - LOOK_BACK_MILLISECONDS;
-  const fresh = (await entriesSince(database(), new Date(from))).filter(({ id }) => !told.has(id));
-  for (const { id, at } of fresh) told.set(id, at.getTime());
-  for (const [id, at] of told) if (at < from) told.delete(id);
+  const entries = await entriesOfLast(database(), LOOK_BACK_SECONDS);
+  const fresh = entries.filter(({ id }) => !told.has(id));
+  told = new Set(entries.map(({ id }) => id));
   return fresh;
 }
 

@@ -13,7 +13,7 @@ import { earlierVideos, videoById } from '@/store/videos';
 import { actionsFor } from './act-on-drop';
 import { changesSince } from './changes-since';
 import { inForceAt, sendsWith } from './layers';
-import { channelView, cutView, dropView } from './look';
+import { channelView, cutView, dropView, readingJobs } from './look';
 import { type MeantWords, meantWords } from './meant';
 import { seriesUsedLast } from './recognise';
 import { missingOf, profileAt, recordOf, type VideoRecord } from './record';
@@ -121,12 +121,13 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     firstUndone(db, videoId),
     cut && measurementOf(db, cut.id),
   ]);
-  const [cutsAtSites, same] = await Promise.all([
+  const [cutsAtSites, same, jobs] = await Promise.all([
     cutsOfRenditions(
       db,
       drops.flatMap(({ renditionId }) => renditionId ?? []),
     ),
     cut && sameCutElsewhere(db, cut),
+    readingJobs(db, cuts),
   ]);
   const sameVideo = same && (await videoById(db, same.videoId));
   const ticked = all.flatMap((channel): TickedChannel[] => {
@@ -157,8 +158,8 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     timeLine: video.timeLine,
     markersVersion: video.markersVersion,
     updatedAt: video.updatedAt.toISOString(),
-    cut: cut && cutView(cut),
-    betterCut: better && cutView(better),
+    cut: cut && cutView(cut, jobs.get(cut.id)),
+    betterCut: better && cutView(better, jobs.get(better.id)),
     sameFile: sameVideo && { videoId: sameVideo.id, title: sameVideo.title },
     lengthBefore: lengthBefore(record),
     measured: measurement?.state,

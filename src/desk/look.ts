@@ -1,11 +1,12 @@
 import type { CutMeasures } from '@/core/delivery';
-import { boardGroup, isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
+import { type BoardFacts, boardGroup, isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
 import { allChannels, type Channel, playlistsOf } from '@/store/channels';
 import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import { type Database, database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
+import { type Job, jobsOf } from '@/store/jobs';
 import { markersOf } from '@/store/markers';
 import { measurementOf } from '@/store/measurements';
 import { cutsOfRenditions } from '@/store/renditions';
@@ -15,9 +16,23 @@ import { missingAt, profileAt, recordsOf } from './record';
 import { site } from './session';
 import type { BoardView, ChannelsView, ChannelView, CutView, DropView, MarkersView } from './views';
 
-export function cutView(cut: Cut): CutView {
+/** @param job the reading of it, where it is not read yet */
+export function cutView(cut: Cut, job?: Job): CutView {
   const { id, fileName, state, size, received, facts, refusal, fingerprint } = cut;
-  return { id, fileName, state, size, received, facts, refusal, fingerprint, stalled: isStalled(cut) };
+  return {
+    ...{ id, fileName, state, size, received, facts, refusal, fingerprint, stalled: isStalled(cut) },
+    reading: state === 'reading' ? job?.progress : undefined,
+    setAside: state === 'reading' && job?.state === 'set aside' ? (job.trouble ?? '') : undefined,
+  };
+}
+
+/** The jobs that read these cuts, of those that are not read yet, by cut. */
+export async function readingJobs(db: Database, cuts: readonly Cut[]): Promise<Map<string, Job>> {
+  return jobsOf(
+    db,
+    'read',
+    cuts.filter(({ state }) => state === 'reading').map(({ id }) => id),
+  );
 }
 
 /**
@@ -68,7 +83,10 @@ export async function lookAtBoard(): Promise<BoardView> {
   const byVideo = new Map<string, Drop[]>(ids.map((id) => [id, []]));
   for (const drop of drops) byVideo.get(drop.videoId)?.push(drop);
   const used = new Set(drops.map((drop) => drop.channelId));
-  const missing = await missingOfDrafts(db, drops, channels);
+  const [missing, jobs] = await Promise.all([
+    missingOfDrafts(db, drops, channels),
+    readingJobs(db, [...cuts.values()].flat()),
+  ]);
   return {
     channels: channels.map(channelView).filter((channel) => channel.connected || used.has(channel.id)),
     rows: videos.map((video) => {
@@ -80,16 +98,22 @@ export async function lookAtBoard(): Promise<BoardView> {
         videoId: video.id,
         title: video.title,
         group: boardGroup({
-          cut: coming && isStalled(coming) ? 'stalled' : (coming?.state ?? 'none'),
+          cut: stateOnBoard(coming, jobs),
           drops: views.map((view) => (view.overdue === undefined ? view.state : 'overdue')),
         }),
         pictureId: video.pictureId,
-        cut: cut && cutView(cut),
-        betterCut: better && cutView(better),
+        cut: cut && cutView(cut, jobs.get(cut.id)),
+        betterCut: better && cutView(better, jobs.get(better.id)),
         drops: views.map((view) => ({ ...view, missing: missing.get(view.id) ?? 0 })),
       };
     }),
   };
+}
+
+function stateOnBoard(cut: Cut | undefined, jobs: ReadonlyMap<string, Job>): BoardFacts['cut'] {
+  if (!cut) return 'none';
+  if (isStalled(cut)) return 'stalled';
+  return cut.state === 'reading' && jobs.get(cut.id)?.state === 'set aside' ? 'set aside' : cut.state;
 }
 
 /** How many things keep each drop from being sent that has not been, by drop. */

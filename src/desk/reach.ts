@@ -2,7 +2,7 @@ import { FIELD_NAMES, fieldsThatDiffer, type LayerAt } from '@/core/defaults';
 import { allChannels } from '@/store/channels';
 import type { Database } from '@/store/database';
 import { unsentDrops } from '@/store/drops';
-import { askForPicture } from '@/store/picture-habits';
+import { askForJobsAnew } from '@/store/jobs';
 import { videosForLayers } from '@/store/videos';
 import { keptLayers, layersAt } from './layers';
 
@@ -36,8 +36,9 @@ export async function reachOf(db: Database, change: () => Promise<void>): Promis
     const fields = [...new Set(differ)].map((field) => FIELD_NAMES[field]);
     return fields.length > 0 ? [{ videoId, title, fields }] : [];
   });
-  await askForPicture(
+  await askForJobsAnew(
     db,
+    'picture',
     reached.filter(({ fields }) => fields.includes(FIELD_NAMES.picture)).map(({ videoId }) => videoId),
   );
   return reached;

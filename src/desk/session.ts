@@ -1,46 +1,73 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import type { Tokens } from '@/core/permission/tokens';
 import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import { siteById } from '@/sites/registry';
-import { accountById, endAccount, keepTokens } from '@/store/accounts';
+import { accountById, endAccount, keepTokens, letRenewalGo, takeForRenewal } from '@/store/accounts';
+import type { Channel } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { settings } from '@/store/settings';
 
 const SPARE_MILLISECONDS = 20_000;
+/** Longer than a site may take to renew a token. */
+const RENEWAL_SECONDS = 40;
+const RENEWAL_LOOK_MILLISECONDS = 100;
 
 /** The adapter of a site, at the address that the settings give. */
 export function site(id: string): SiteAdapter {
   return siteById(id, settings().sitesPort);
 }
 
+/** Whether we may speak for a channel now. */
+export function isOpenToUs(channel: Pick<Channel, 'accountState' | 'granted'>): boolean {
+  return channel.accountState === 'connected' && channel.granted;
+}
+
+const isGood = (tokens: Tokens, stale: string | undefined) =>
+  tokens.access !== stale && tokens.expiresAt > Date.now() + SPARE_MILLISECONDS;
+
 /**
- * An account's permission at work. Whoever finds the token run out renews it while others wait for the same row, since a
- * refresh token serves once.
+ * An account's permission at work. Whoever finds the token run out takes the account in hand and renews it, while others
+ * look again until that is done. No lock and no transaction is held while the site is asked.
  */
 export function sessionFor(accountId: string): Session {
   return {
     async accessToken(stale) {
       const db = database();
-      const got = await db.transaction(async (trx): Promise<Tokens | SiteError> => {
-        const account = await accountById(trx, accountId, true);
-        if (!account?.tokens) return new SiteError('permission', 'The account is not connected');
-        const { tokens } = account;
-        if (tokens.access !== stale && tokens.expiresAt > Date.now() + SPARE_MILLISECONDS) return tokens;
-        try {
-          const renewed = await site(account.site).authorisation.renew(tokens);
-          await keepTokens(trx, accountId, renewed);
-          return renewed;
-        } catch (error) {
-          if (!(error instanceof SiteError) || error.kind !== 'permission') throw error;
-          await endAccount(trx, accountId, 'taken back');
-          await announce(trx, 'channels', accountId);
-          return error;
+      for (const until = performance.now() + RENEWAL_SECONDS * 1000; ; ) {
+        const account = await accountById(db, accountId);
+        if (account?.state !== 'connected' || !account.tokens) {
+          throw new SiteError('permission', 'The account is not connected');
         }
-      });
-      if (got instanceof SiteError) throw got;
-      return got.access;
+        if (isGood(account.tokens, stale)) return account.tokens.access;
+        if (await takeForRenewal(db, accountId, RENEWAL_SECONDS)) return renew(accountId, stale);
+        if (performance.now() > until)
+          throw new SiteError('unreachable', 'The permission could not be renewed in time');
+        await pause(RENEWAL_LOOK_MILLISECONDS);
+      }
     },
   };
+}
+
+/** Renews the tokens of an account that is in our hands. Somebody may have done so between our looking and our taking. */
+async function renew(accountId: string, stale: string | undefined): Promise<string> {
+  const db = database();
+  try {
+    const account = await accountById(db, accountId);
+    if (!account?.tokens) throw new SiteError('permission', 'The account is not connected');
+    if (isGood(account.tokens, stale)) return account.tokens.access;
+    const renewed = await site(account.site).authorisation.renew(account.tokens);
+    await keepTokens(db, accountId, renewed);
+    return renewed.access;
+  } catch (error) {
+    if (error instanceof SiteError && error.kind === 'permission') {
+      await endAccount(db, accountId, 'taken back');
+      await announce(db, 'channels', accountId);
+    }
+    throw error;
+  } finally {
+    await letRenewalGo(db, accountId);
+  }
 }
 
 /** A session for tokens that have just been given, before there is an account. */

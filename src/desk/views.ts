@@ -10,6 +10,7 @@ import type { CaptionTrack } from '@/store/captions';
 import type { CutState } from '@/store/cuts';
 import type { KeptLayer } from '@/store/defaults';
 import type { DropProgress, OwnOnChannel } from '@/store/drops';
+import type { JobProgress } from '@/store/jobs';
 import type { Marker } from '@/store/markers';
 import type { MeasureState } from '@/store/measurements';
 import type { ShelfLink } from '@/store/shelf';
@@ -45,6 +46,10 @@ export interface CutView {
   received: number;
   /** Whether it is on its way and nothing has come for too long. */
   stalled: boolean;
+  /** How far it is read, while it is. */
+  reading: JobProgress | undefined;
+  /** What went wrong each time that it was read, where it is not tried any more until a person asks for it. */
+  setAside: string | undefined;
   facts: CutFacts | undefined;
   refusal: string | undefined;
   /** What a browser knows the file by, to go on with a transfer that broke off. */

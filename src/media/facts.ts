@@ -42,9 +42,9 @@ const probeShape = object({
  * @param path where it stands on this machine
  * @throws UnusableCut where it is empty, no video, or not whole
  */
-export async function readFacts(path: string, size: number): Promise<CutFacts> {
+export async function readFacts(path: string, size: number, signal?: AbortSignal): Promise<CutFacts> {
   if (size === 0) throw new UnusableCut('The file is empty. Export it again and bring it once more.');
-  const probe = await probeOf(path);
+  const probe = await probeOf(path, signal);
   const picture = probe.streams.find(
     (stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1,
   );
@@ -88,10 +88,12 @@ export async function readFacts(path: string, size: number): Promise<CutFacts> {
   };
 }
 
-async function probeOf(path: string): Promise<InferType<typeof probeShape>> {
+async function probeOf(path: string, signal: AbortSignal | undefined): Promise<InferType<typeof probeShape>> {
   try {
     const shown = ['-v', 'error', '-show_format', '-show_streams', '-show_chapters', '-of', 'json'];
-    return await probeShape.validate(JSON.parse(await runProgram('ffprobe', [...shown, ...FROM_OUTSIDE, path])));
+    return await probeShape.validate(
+      JSON.parse(await runProgram('ffprobe', [...shown, ...FROM_OUTSIDE, path], { signal })),
+    );
   } catch (error) {
     if (!(error instanceof ProgramError)) throw error;
     if (/moov atom not found/.test(error.said)) {

@@ -1,4 +1,5 @@
-import { execFile } from 'node:child_process';
+import type { Readable } from 'node:stream';
+import { execa, type Result } from 'execa';
 
 /** A program of ffmpeg's that did not do what it was asked; `said` is the end of what it wrote. */
 export class ProgramError extends Error {
@@ -11,9 +12,14 @@ export class ProgramError extends Error {
   }
 }
 
-/** The machine's own fault and never the file's: the program is missing, was ended from outside, or took too long. */
+/** The machine's own fault and never the file's: the program is missing, or was ended from outside. */
 export class MachineError extends Error {
   override name = 'MachineError';
+}
+
+/** A program took longer than it may. Whose fault that is, nobody can tell; another try may go better. */
+export class TooLong extends Error {
+  override name = 'TooLong';
 }
 
 /** Formats in which cuts and captures come, by ffmpeg's names of their readers. Lists of other files are none of them. */
@@ -46,18 +52,72 @@ const FORMATS = [
 export const FROM_OUTSIDE = ['-protocol_whitelist', 'file', '-format_whitelist', FORMATS.join(',')];
 
 const LONGEST_MILLISECONDS = 10 * 60 * 1000;
+/** Address space that one program may take: more than any real cut needs, less than would stop the machine. */
+const MOST_MEMORY_BYTES = 6 * 1024 ** 3;
+/** How a shell and its kin end where a program is not there or cannot be run (POSIX.1-2017, XCU 2.8.2). */
+const NOT_RUN = [126, 127];
 
-/** Runs ffmpeg or ffprobe and gives what it printed. @throws ProgramError, or MachineError where it is not the file's fault */
-export function runProgram(program: string, args: string[]): Promise<string> {
-  return new Promise((resolve, reject) => {
-    const limits = { maxBuffer: 32 * 1024 * 1024, timeout: LONGEST_MILLISECONDS };
-    execFile(program, args, limits, (error, out, said) => {
-      if (!error) return resolve(out);
-      const code: unknown = error.code;
-      if (code === 'ERR_CHILD_PROCESS_STDIO_MAXBUFFER') return reject(new ProgramError(program, 'it says too much'));
-      if (typeof code === 'string') return reject(new MachineError(`${program} cannot be started: ${code}`));
-      if (error.killed || error.signal) return reject(new MachineError(`${program} was ended (${error.signal})`));
-      reject(new ProgramError(program, said.trim().split('\n').slice(-3).join(' ') || error.message));
-    });
+/** How a program is run. */
+export interface RunOptions {
+  /** Ends it. */
+  signal?: AbortSignal;
+  /** After so long it is ended. */
+  milliseconds?: number;
+  /** From 0 to 19: how far it stands back behind others. */
+  niceness?: number;
+}
+
+/**
+ * What goes before a program so that it ends with us, however we end, stands back behind what people wait for, and takes no
+ * more memory than it may (setpriv(1), nice(1) and prlimit(1) belong to every Debian).
+ */
+const boundTo = (niceness: number) => [
+  ...['--pdeathsig', 'KILL', 'nice', '-n', String(niceness), 'prlimit', `--as=${MOST_MEMORY_BYTES}`],
+];
+
+const MOST_SAID = 8 * 1024 * 1024;
+
+/**
+ * Runs ffmpeg or ffprobe and gives what it printed.
+ * @param hear reads what it prints while it runs: from its standard output and from its file descriptor 3
+ * @throws ProgramError, TooLong or MachineError; the signal's reason where it aborts
+ */
+export async function runProgram(
+  program: string,
+  args: readonly string[],
+  { signal, milliseconds = LONGEST_MILLISECONDS, niceness = 5 }: RunOptions = {},
+  hear?: (out: Readable, third: Readable) => Promise<unknown>,
+): Promise<string> {
+  const running = execa('setpriv', [...boundTo(niceness), program, ...args], {
+    ...{ reject: false, timeout: milliseconds, cancelSignal: signal, forceKillAfterDelay: 2000, maxBuffer: MOST_SAID },
+    stdio: ['ignore', 'pipe', 'pipe', 'pipe'],
+    buffer: { stdout: hear === undefined, stderr: true, fd3: false },
   });
+  const heard = hear?.(running.stdout, running.stdio[3]);
+  heard?.catch(() => undefined);
+  const ended = await running;
+  if (!ended.failed) {
+    await heard;
+    return typeof ended.stdout === 'string' ? ended.stdout : '';
+  }
+  signal?.throwIfAborted();
+  throw errorOf(program, ended);
+}
+
+function errorOf(
+  program: string,
+  ended: Pick<Result, 'code' | 'exitCode' | 'isMaxBuffer' | 'timedOut' | 'signal' | 'stderr'>,
+) {
+  if (ended.isMaxBuffer) return new ProgramError(program, 'it says too much');
+  if (ended.timedOut) return new TooLong(`${program} took too long`);
+  if (ended.code !== undefined || NOT_RUN.includes(ended.exitCode ?? 0)) {
+    return new MachineError(`${program} cannot be started`);
+  }
+  if (ended.signal !== undefined) return new MachineError(`${program} was ended (${ended.signal})`);
+  const said = String(ended.stderr ?? '')
+    .trim()
+    .split('\n')
+    .slice(-3)
+    .join(' ');
+  return new ProgramError(program, said || `it ended with ${ended.exitCode}`);
 }

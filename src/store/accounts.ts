@@ -1,4 +1,5 @@
 import type { Tokens } from '@/core/permission/tokens';
+import { inSeconds, now } from './clock';
 import type { Database } from './database';
 import { newId } from './ids';
 import { seal, unseal } from './vault';
@@ -31,20 +32,18 @@ export async function keepAccount(
   account: Pick<Account, 'site' | 'siteAccountId' | 'name' | 'scope'>,
   tokens: Tokens,
 ): Promise<string> {
-  const now = new Date();
+  const at = now(db);
   const sealedTokens = seal(JSON.stringify(tokens));
   await db('accounts')
-    .insert({ id: newId(), ...account, sealedTokens, state: 'connected', createdAt: now, updatedAt: now })
+    .insert({ id: newId(), ...account, sealedTokens, state: 'connected', createdAt: at, updatedAt: at })
     .onConflict(['site', 'siteAccountId'])
     .merge(['name', 'scope', 'sealedTokens', 'state', 'updatedAt']);
   const row = await db('accounts').where({ site: account.site, siteAccountId: account.siteAccountId }).first('id');
   return row.id;
 }
 
-/** One account; with `lock`, no other process reads or renews its tokens until the transaction ends. */
-export async function accountById(db: Database, id: string, lock = false): Promise<Account | undefined> {
-  const query = db('accounts').where({ id }).first(columns);
-  const row: Row | undefined = await (lock ? query.forUpdate() : query);
+export async function accountById(db: Database, id: string): Promise<Account | undefined> {
+  const row: Row | undefined = await db('accounts').where({ id }).first(columns);
   return row && fromRow(row);
 }
 
@@ -55,21 +54,41 @@ export async function allAccounts(db: Database): Promise<Omit<Account, 'tokens'>
     .orderBy('id');
 }
 
-/** Keeps renewed tokens. */
+/**
+ * Takes an account's tokens in hand for renewing them, which one process may do at a time, since a refresh token serves
+ * once. Whether they are ours is returned. Whoever dies with them in hand holds the others up for so many seconds.
+ */
+export async function takeForRenewal(db: Database, id: string, seconds: number): Promise<boolean> {
+  const taken = await db('accounts')
+    .where({ id, state: 'connected' })
+    .where((query) => query.whereNull('renewingUntil').orWhere('renewingUntil', '<', now(db)))
+    .update({ renewingUntil: inSeconds(db, seconds) });
+  return taken > 0;
+}
+
+/** Lets the tokens of an account go that were in hand for renewing. */
+export async function letRenewalGo(db: Database, id: string): Promise<void> {
+  await db('accounts').where({ id }).update({ renewingUntil: null });
+}
+
+/** Keeps renewed tokens, of an account that was not disconnected meanwhile. */
 export async function keepTokens(db: Database, id: string, tokens: Tokens): Promise<void> {
-  await db('accounts')
-    .where({ id })
-    .update({ sealedTokens: seal(JSON.stringify(tokens)), state: 'connected', updatedAt: new Date() });
+  const fresh = { sealedTokens: seal(JSON.stringify(tokens)), renewingUntil: null, updatedAt: now(db) };
+  await db('accounts').where({ id, state: 'connected' }).update(fresh);
 }
 
 /** Forgets the tokens of an account that may no longer be spoken for, and says why. */
 export async function endAccount(db: Database, id: string, state: Exclude<AccountState, 'connected'>): Promise<void> {
-  await db('accounts').where({ id }).update({ sealedTokens: null, state, updatedAt: new Date() });
+  await db('accounts')
+    .where({ id })
+    .update({ sealedTokens: null, renewingUntil: null, state, updatedAt: now(db) });
 }
+
+const REQUEST_KEPT_SECONDS = 3600;
 
 /** Keeps what a browser must bring back from a site's consent page: the state, and the PKCE verifier sealed. */
 export async function keepConnectRequest(db: Database, state: string, site: string, verifier: string): Promise<void> {
-  await db('connectRequests').insert({ state, site, sealedVerifier: seal(verifier), createdAt: new Date() });
+  await db('connectRequests').insert({ state, site, sealedVerifier: seal(verifier), createdAt: now(db) });
 }
 
 /** Takes a connect request out, so that it serves once; undefined where there is none or it is older than an hour. */
@@ -77,8 +96,15 @@ export async function takeConnectRequest(
   db: Database,
   state: string,
 ): Promise<{ site: string; verifier: string } | undefined> {
-  const row = await db('connectRequests').where({ state }).first();
+  const row = await db('connectRequests')
+    .where({ state })
+    .where('createdAt', '>=', inSeconds(db, -REQUEST_KEPT_SECONDS))
+    .first();
   const taken = await db('connectRequests').where({ state }).delete();
-  if (!row || taken === 0 || row.createdAt.getTime() < Date.now() - 3600 * 1000) return undefined;
-  return { site: row.site, verifier: unseal(row.sealedVerifier) };
+  return row && taken > 0 ? { site: row.site, verifier: unseal(row.sealedVerifier) } : undefined;
+}
+
+/** Forgets sign-ins that were never ended and can be ended no more. */
+export async function forgetOldConnectRequests(db: Database): Promise<void> {
+  await db('connectRequests').where('createdAt', '<', inSeconds(db, -REQUEST_KEPT_SECONDS)).delete();
 }

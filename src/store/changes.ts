@@ -1,3 +1,4 @@
+import { inSeconds } from './clock';
 import type { Database } from './database';
 
 /** A change that a person made to a video, a layer of defaults or the link shelf: the field with its value before and after, as JSON. */
@@ -56,4 +57,11 @@ export async function firstUndone(db: Database, subject: string): Promise<Change
 /** Marks a change as undone, as made again, or as one that can be neither any more. */
 export async function markChange(db: Database, id: number, state: 'made' | 'undone' | 'dropped'): Promise<void> {
   await db('changes').where({ id }).update({ state });
+}
+
+const DROPPED_KEPT_SECONDS = 30 * 24 * 3600;
+
+/** Forgets changes that can be neither undone nor made again any more, some weeks after they were made. */
+export async function forgetOldChanges(db: Database): Promise<void> {
+  await db('changes').where({ state: 'dropped' }).where('at', '<', inSeconds(db, -DROPPED_KEPT_SECONDS)).delete();
 }

@@ -1,9 +1,10 @@
 import type { Knex } from 'knex';
-import type { Database } from './database';
+import { inSeconds, now } from './clock';
+import { type Database, database, transaction } from './database';
 
-/** What holds a claim on a row: the table and the worker's name. */
+/** What holds a claim on a row: the table and the name of this one piece of work. */
 export interface Claim {
-  table: 'drops' | 'cuts' | 'measurements' | 'pictureHabits';
+  table: 'drops' | 'jobs';
   id: string;
   /** The row's state when it was claimed; a claim ends when somebody moves the row on. */
   state: string;
@@ -15,36 +16,55 @@ export class ClaimLost extends Error {
   override name = 'ClaimLost';
 }
 
-const free = (now: Date) => (query: Knex.QueryBuilder) => query.whereNull('leaseUntil').orWhere('leaseUntil', '<', now);
+/** The rows of a table that are due and in nobody's hands, by the database's clock. */
+export function dueRows(db: Database, table: Claim['table'], states: readonly string[]): Knex.QueryBuilder {
+  return db(table)
+    .whereIn('state', [...states])
+    .where('nextTryAt', '<=', now(db))
+    .where((query) => query.whereNull('leaseUntil').orWhere('leaseUntil', '<', now(db)));
+}
+
+let claimsMade = 0;
 
 /**
- * Claims the row that has waited longest, or undefined where none is due. Rows that another worker is claiming at this
- * moment are skipped, not waited for.
+ * Claims rows that are due. Each claim has an owner of its own, so that it gives back nothing but itself.
+ *
+ * What is due is read without a lock; then just those rows are locked that are to be claimed, and looked at once more, since
+ * a locking read of a range locks all that it passes. Rows that another worker is claiming are skipped, not waited for.
+ * @param choose the rows to claim, of those that are due
+ * @param worker the name of the worker, beginning with that of its machine
+ * @param leaseSeconds how long a claim holds without a heartbeat
+ * @param alongside fields that are set with the claim
  */
-export async function claimNext(
-  db: Database,
+export async function claimRows<Row extends { id: string; state: string }>(
   table: Claim['table'],
-  states: readonly string[],
-  owner: string,
+  choose: (trx: Database) => Promise<Row[]>,
+  worker: string,
   leaseSeconds: number,
-): Promise<Claim | undefined> {
-  return db.transaction(async (trx) => {
-    const now = new Date();
-    const row = await trx(table)
-      .select<{ id: string; state: string }[]>('id', 'state')
-      .whereIn('state', [...states])
-      .where('nextTryAt', '<=', now)
-      .where(free(now))
-      .orderBy('nextTryAt')
-      .limit(1)
+  alongside: (trx: Database) => Record<string, unknown> = () => ({}),
+): Promise<(Claim & { row: Row })[]> {
+  const chosen = await choose(database());
+  if (chosen.length === 0) return [];
+  return transaction(async (trx) => {
+    const states = [...new Set(chosen.map(({ state }) => state))];
+    const free: { id: string; state: string }[] = await dueRows(trx, table, states)
+      .whereIn('id', [...chosen.map(({ id }) => id)])
+      .select('id', 'state')
       .forUpdate()
-      .skipLocked()
-      .then((rows) => rows[0]);
-    if (!row) return undefined;
-    await trx(table)
-      .where({ id: row.id })
-      .update({ leaseOwner: owner, leaseUntil: new Date(now.getTime() + leaseSeconds * 1000) });
-    return { table, id: row.id, state: row.state, owner };
+      .skipLocked();
+    const claims = chosen
+      .filter((row) => free.some(({ id, state }) => id === row.id && state === row.state))
+      .map((row) => {
+        claimsMade += 1;
+        return { table, id: row.id, state: row.state, owner: `${worker}/${claimsMade.toString(36)}`, row };
+      });
+    for (const { id, owner } of claims) {
+      const lease = { leaseOwner: owner, leaseUntil: inSeconds(trx, leaseSeconds) };
+      await trx(table)
+        .where({ id })
+        .update({ ...lease, ...alongside(trx) });
+    }
+    return claims;
   });
 }
 
@@ -55,22 +75,11 @@ export function claimed(db: Database, claim: Claim): Knex.QueryBuilder {
 
 /** Lengthens a claim. @throws ClaimLost */
 export async function beatClaim(db: Database, claim: Claim, leaseSeconds: number): Promise<void> {
-  const leaseUntil = new Date(Date.now() + leaseSeconds * 1000);
+  const leaseUntil = inSeconds(db, leaseSeconds);
   if ((await claimed(db, claim).update({ leaseUntil })) === 0) throw new ClaimLost(`${claim.table} ${claim.id}`);
 }
 
 /** Gives a row back, whoever has moved it on meanwhile. */
 export async function releaseClaim(db: Database, claim: Claim): Promise<void> {
   await db(claim.table).where({ id: claim.id, leaseOwner: claim.owner }).update({ leaseOwner: null, leaseUntil: null });
-}
-
-/** Lets a row rest until `at`, with one more try counted. */
-export async function postponeClaim(db: Database, claim: Claim, at: Date): Promise<void> {
-  await claimed(db, claim).update({ nextTryAt: at, leaseOwner: null, leaseUntil: null }).increment('attempts', 1);
-}
-
-/** How often a row was tried in vain. */
-export async function triesOf(db: Database, { table, id }: Claim): Promise<number> {
-  const row: { attempts: number } | undefined = await db(table).where({ id }).first('attempts');
-  return row?.attempts ?? 0;
 }

@@ -1,7 +1,7 @@
 import type { CutFacts } from '@/core/delivery';
-import { type Claim, ClaimLost, claimed } from './claims';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
+import { askForJobs, cancelJobs } from './jobs';
 
 export type CutState = 'arriving' | 'reading' | 'ready' | 'refused';
 
@@ -69,7 +69,6 @@ export async function makeCut(
     state: 'arriving',
     createdAt: now,
     heardAt: now,
-    nextTryAt: now,
   });
   return (await cutById(db, id)) as Cut;
 }
@@ -152,12 +151,10 @@ export async function noteReceived(db: Database, id: string, received: number): 
   await db('cuts').where({ id, state: 'arriving' }).update({ received, heardAt: new Date() });
 }
 
-/** Notes that every byte of a cut is here, for a worker to read its facts. */
+/** Notes that every byte of a cut is here, for a worker to read its facts; nothing happens where it is known already. */
 export async function noteArrived(db: Database, id: string, size: number): Promise<void> {
-  const now = new Date();
-  await db('cuts')
-    .where({ id, state: 'arriving' })
-    .update({ state: 'reading', size, received: size, arrivedAt: now, nextTryAt: now });
+  const arrived = { state: 'reading', size, received: size, arrivedAt: new Date() };
+  if ((await db('cuts').where({ id, state: 'arriving' }).update(arrived)) > 0) await askForJobs(db, 'read', [id]);
 }
 
 /** The cut of another video that has the same bytes, the oldest. @param digest SHA-256 in hexadecimal */
@@ -171,23 +168,22 @@ export async function sameCutElsewhere(db: Database, cut: Pick<Cut, 'videoId' | 
   return row && fromRow(row);
 }
 
-/** Ends the reading of a cut: with its facts, or with why it cannot be used. @throws ClaimLost */
+/** Ends the reading of a cut: with its facts, or with why it cannot be used. */
 export async function endReading(
   db: Database,
-  claim: Claim,
+  id: string,
   found: { facts: CutFacts; digest: string } | { refusal: string },
 ): Promise<void> {
   const fields =
     'facts' in found
       ? { state: 'ready', facts: toJson(found.facts), digest: found.digest }
       : { state: 'refused', refusal: found.refusal };
-  if ((await claimed(db, claim).update({ ...fields, leaseOwner: null, leaseUntil: null })) === 0) {
-    throw new ClaimLost(`cut ${claim.id}`);
-  }
+  await db('cuts').where({ id, state: 'reading' }).update(fields);
 }
 
-/** Deletes a cut. */
+/** Deletes a cut, with what was to be done on it. */
 export async function deleteCut(db: Database, id: string): Promise<void> {
+  await cancelJobs(db, [id]);
   await db('cuts').where({ id }).delete();
 }
 

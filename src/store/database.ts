@@ -1,13 +1,11 @@
-import os from 'node:os';
+import { ExponentialBackoff, handleWhen, retry } from 'cockatiel';
 import knex, { type Knex } from 'knex';
-import { databaseSocket } from './database-socket.mjs';
+import { databaseAddress } from './database-address';
 import { migrations } from './migrations';
 import { settings } from './settings';
 
 /** A connection to the database, or a transaction on one: what every function of the store takes first. */
 export type Database = Knex;
-
-const DATABASE_NAME = 'kettle_drop';
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 const camel = (name: string) => name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
@@ -18,13 +16,13 @@ function camelKeys(value: unknown): unknown {
   return Object.fromEntries(Object.entries(value).map(([key, held]) => [camel(key), held]));
 }
 
+const address = () => databaseAddress(settings().databaseUrl, settings().databasePort);
+
 /** A pool of its own to one database of the server, or to none yet. */
 export function connect(database: string | undefined): Knex {
   // Knex's own types do not know of `jsonStrings`; without it the driver parses JSON columns by itself.
   const connection: Knex.MySql2ConnectionConfig & { jsonStrings: boolean } = {
-    // By its socket alone, which lets in the owner of the process and nobody else.
-    socketPath: databaseSocket(settings().databasePort),
-    user: os.userInfo().username,
+    ...address(),
     database,
     charset: 'utf8mb4',
     timezone: 'Z',
@@ -44,24 +42,50 @@ const holder = globalThis as typeof globalThis & { kettleDatabase?: Knex };
 
 /** The one connection pool of this process. */
 export function database(): Knex {
-  holder.kettleDatabase ??= connect(DATABASE_NAME);
+  holder.kettleDatabase ??= connect(address().database);
   return holder.kettleDatabase;
 }
 
-const DEADLOCK_TRIES = 5;
+/** Errors of locks: two hold what the other waits for, and the database ends one of them. */
+const LOCK_ERRORS = ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT'];
+/** Errors of a line to the database that is gone: it was ended, or is being started. */
+const LINE_ERRORS = ['PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'EPIPE', 'ECONNREFUSED', 'ENOENT', 'ER_SERVER_SHUTDOWN'];
+
+/** Whether an error says that the database cannot be reached now. */
+export function isDatabaseAway(error: unknown): boolean {
+  const { code = '', name } = (error ?? {}) as { code?: unknown; name?: string };
+  return LINE_ERRORS.includes(String(code)) || name === 'KnexTimeoutError';
+}
+
+/** A transaction whose work was done when the line broke: whether it holds, nobody knows, so it is not made twice. */
+class PerhapsDone extends Error {
+  override name = 'PerhapsDone';
+}
+
+const again = retry(
+  handleWhen((error) => LOCK_ERRORS.includes(String((error as { code?: string }).code)) || isDatabaseAway(error)),
+  { maxAttempts: 4, backoff: new ExponentialBackoff({ initialDelay: 20, maxDelay: 1000 }) },
+);
 
 /**
- * Does something as one transaction of the process's own pool. Where two hold what the other waits for, the database ends
- * one of them (ER_LOCK_DEADLOCK); that one is made again.
+ * Does something as one transaction of the process's own pool. Where a lock or the line came between, nothing of it holds,
+ * and it is made again: the one place where this is decided.
+ * @throws what the work throws, or the database's own error where it does not pass
  */
 export async function transaction<T>(work: (trx: Database) => Promise<T>): Promise<T> {
-  for (let tries = 1; ; tries += 1) {
+  return again.execute(async () => {
+    let worked = false;
     try {
-      return await database().transaction(work);
+      return await database().transaction(async (trx) => {
+        const made = await work(trx);
+        worked = true;
+        return made;
+      });
     } catch (error) {
-      if ((error as { code?: string }).code !== 'ER_LOCK_DEADLOCK' || tries === DEADLOCK_TRIES) throw error;
+      if (worked && isDatabaseAway(error)) throw new PerhapsDone((error as Error).message, { cause: error });
+      throw error;
     }
-  }
+  });
 }
 
 /** Closes the pool, so that a process can end. */
@@ -75,7 +99,7 @@ export async function migrate(): Promise<void> {
   const server = connect(undefined);
   try {
     await server.raw(`CREATE DATABASE IF NOT EXISTS ?? CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci`, [
-      DATABASE_NAME,
+      address().database,
     ]);
   } finally {
     await server.destroy();

@@ -1,8 +1,18 @@
 import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
-import { type DropState, type MoveName, type OwnWords, type PutOff, type Snag, stateAfter } from '@/core/drop';
+import {
+  type DropState,
+  type MoveName,
+  type OwnWords,
+  type PutOff,
+  type Snag,
+  stateAfter,
+  type WorkingState,
+} from '@/core/drop';
 import type { Shelf } from '@/core/words';
-import { type Claim, ClaimLost, claimed } from './claims';
+import { type RestingChannel, takeTrial } from './circuits';
+import { type Claim, ClaimLost, claimed, claimRows, dueRows } from './claims';
+import { inSeconds, now } from './clock';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
 
@@ -63,6 +73,8 @@ export interface Drop {
   openAsked: boolean;
   /** The widest that the site may be showing it to; undefined while it was never opened. */
   openedTo: Privacy | undefined;
+  /** Since when it is in this state. */
+  stateSince: Date;
   /** Since when the site has put it off, again and again, and what kind of trouble that is. */
   putOffSince: Date | undefined;
   putOffBy: PutOff | undefined;
@@ -104,6 +116,7 @@ const columns = [
   'sentWords',
   'openAsked',
   'openedTo',
+  'stateSince',
   'putOffSince',
   'putOffBy',
   'attempts',
@@ -136,16 +149,17 @@ function fromRow(row: Row): Drop {
 
 /** Ticks a channel for a video: a drop that has not been sent. Nothing happens where there is one already. */
 export async function makeDrop(db: Database, videoId: string, channelId: string): Promise<void> {
-  const now = new Date();
+  const at = now(db);
   await db('drops')
     .insert({
       id: newId(),
       videoId,
       channelId,
       state: 'draft',
-      createdAt: now,
-      updatedAt: now,
-      nextTryAt: now,
+      createdAt: at,
+      updatedAt: at,
+      stateSince: at,
+      nextTryAt: at,
     })
     .onConflict(['videoId', 'channelId'])
     .ignore();
@@ -202,14 +216,14 @@ export async function eventsOf(db: Database, dropIds: readonly string[]): Promis
 
 /** Adds a step to a drop's history. */
 export async function addDropEvent(db: Database, dropId: string, kind: string, says: string): Promise<void> {
-  await db('dropEvents').insert({ dropId, at: new Date(), kind, says: says.slice(0, 2000) });
+  await db('dropEvents').insert({ dropId, at: now(db), kind, says: says.slice(0, 2000) });
 }
 
 /** Fields of a drop that may be set beside its state. */
-export type DropFields = Partial<Omit<Drop, 'id' | 'videoId' | 'channelId' | 'state' | 'updatedAt'>>;
+export type DropFields = Partial<Omit<Drop, 'id' | 'videoId' | 'channelId' | 'state' | 'stateSince' | 'updatedAt'>>;
 
-function toRow(fields: DropFields): Record<string, unknown> {
-  const row: Record<string, unknown> = { updatedAt: new Date() };
+function toRow(db: Database, fields: DropFields): Record<string, unknown> {
+  const row: Record<string, unknown> = { updatedAt: now(db) };
   for (const [key, value] of Object.entries(fields)) {
     const json = (JSON_FIELDS as readonly string[]).includes(key);
     row[key] = json ? toJson(value) : (value ?? null);
@@ -219,17 +233,17 @@ function toRow(fields: DropFields): Record<string, unknown> {
 
 /** Sets fields of a drop that a person decides. */
 export async function setDrop(db: Database, id: string, fields: DropFields): Promise<void> {
-  await db('drops').where({ id }).update(toRow(fields));
+  await db('drops').where({ id }).update(toRow(db, fields));
 }
 
 /** Sets fields of the drop of a video on one channel, where there is one. */
 export async function setDropOn(db: Database, videoId: string, channelId: string, fields: DropFields): Promise<void> {
-  await db('drops').where({ videoId, channelId }).update(toRow(fields));
+  await db('drops').where({ videoId, channelId }).update(toRow(db, fields));
 }
 
 /** Sets fields of a drop that a worker carries. @throws ClaimLost where it is no longer the worker's. */
 export async function setClaimedDrop(db: Database, claim: Claim, fields: DropFields): Promise<void> {
-  if ((await claimed(db, claim).update(toRow(fields))) === 0) throw new ClaimLost(`drop ${claim.id}`);
+  if ((await claimed(db, claim).update(toRow(db, fields))) === 0) throw new ClaimLost(`drop ${claim.id}`);
 }
 
 /** Where a drop moves, what it waited for is over. */
@@ -253,9 +267,10 @@ export async function moveDrop(
 ): Promise<DropState> {
   const state = stateAfter(move, drop.state, drop.snag);
   const row = {
-    ...toRow({ ...MOVED, ...fields }),
+    ...toRow(db, { ...MOVED, ...fields }),
     state,
-    nextTryAt: new Date(),
+    nextTryAt: now(db),
+    stateSince: now(db),
     ...(claim ? { leaseOwner: null, leaseUntil: null } : {}),
   };
   const query = claim ? claimed(db, claim) : db('drops').where({ id: drop.id, state: drop.state });
@@ -264,19 +279,100 @@ export async function moveDrop(
   return state;
 }
 
-/** Lets a drop rest until `at`. @throws ClaimLost */
-export async function postponeDrop(db: Database, claim: Claim, at: Date, fields: DropFields): Promise<void> {
-  const row = { ...toRow(fields), nextTryAt: at, leaseOwner: null, leaseUntil: null };
+/** Lets a drop rest for so many seconds. @throws ClaimLost */
+export async function postponeDrop(db: Database, claim: Claim, seconds: number, fields: DropFields): Promise<void> {
+  const row = { ...toRow(db, fields), nextTryAt: inSeconds(db, seconds), leaseOwner: null, leaseUntil: null };
   if ((await claimed(db, claim).update(row)) === 0) throw new ClaimLost(`drop ${claim.id}`);
 }
 
-/** Makes drops that wait in a worker's hands due at once, for a reason that has just gone away. */
-export async function hastenDrops(
-  db: Database,
-  by: { videoId: string } | { channelIds: readonly string[] },
-): Promise<void> {
-  const query = db('drops').whereNull('leaseOwner');
-  if ('videoId' in by) query.where({ videoId: by.videoId });
-  else query.whereIn('channelId', [...by.channelIds]);
-  await query.update({ nextTryAt: new Date() });
+/** Lets a drop rest of which nothing could be read, and counts the try. */
+export async function postponeUnreadDrop(db: Database, claim: Claim, seconds: number): Promise<void> {
+  const row = { nextTryAt: inSeconds(db, seconds), leaseOwner: null, leaseUntil: null };
+  await claimed(db, claim).update(row).increment('attempts', 1);
+}
+
+/** How often a drop was tried in vain. */
+export async function triesOfDrop(db: Database, id: string): Promise<number> {
+  const row: { attempts: number } | undefined = await db('drops').where({ id }).first('attempts');
+  return row?.attempts ?? 0;
+}
+
+/** Makes drops due at once that wait for their video's file, for that has just been read. */
+export async function hastenPacking(db: Database, videoId: string): Promise<void> {
+  await db('drops')
+    .where({ videoId, state: 'packing' })
+    .whereNull('leaseOwner')
+    .update({ nextTryAt: now(db) });
+}
+
+/** Makes drops of channels due at once that their site has put off. */
+export async function hastenPutOff(db: Database, channelIds: readonly string[]): Promise<void> {
+  await db('drops')
+    .whereIn('channelId', [...channelIds])
+    .whereNotNull('putOffBy')
+    .whereNull('leaseOwner')
+    .update({ nextTryAt: now(db) });
+}
+
+/** What a claim on a drop is chosen by. */
+export interface DropChoice {
+  states: readonly WorkingState[];
+  most: number;
+  /** Channels of sites that rest: none of their drops is taken, or one where the rest is over. */
+  resting: readonly RestingChannel[];
+  /** Whether the first try of a drop is made also at a site that rests: a person waits for it. */
+  firstTryAlways: boolean;
+  /** How many drops of one channel may be in these states' hands at a time, all workers taken together. */
+  mostOfChannel?: number;
+}
+
+/** Claims drops that are due, those first that have waited longest. */
+export async function claimDrops(worker: string, leaseSeconds: number, choice: DropChoice): Promise<Claim[]> {
+  const { states, most, resting, firstTryAlways, mostOfChannel } = choice;
+  return claimRows(
+    'drops',
+    async (db) => {
+      const query = dueRows(db, 'drops', states);
+      const closed = resting.filter(({ over }) => !over).map(({ channelId }) => channelId);
+      if (closed.length > 0) {
+        query.where((allowed) => {
+          allowed.whereNotIn('channelId', closed);
+          if (firstTryAlways) allowed.orWhere({ attempts: 0 });
+        });
+      }
+      const full = mostOfChannel === undefined ? new Map<string, number>() : await inHandByChannel(db, states);
+      if (mostOfChannel !== undefined) {
+        query.whereNotIn(
+          'channelId',
+          [...full].filter(([, count]) => count >= mostOfChannel).map(([channelId]) => channelId),
+        );
+      }
+      const rows: { id: string; state: string; channelId: string }[] = await query
+        .select('id', 'state', 'channelId')
+        .orderBy('nextTryAt')
+        .limit(most * 4);
+      const chosen: typeof rows = [];
+      for (const row of rows) {
+        const count = (full.get(row.channelId) ?? 0) + 1;
+        if (chosen.length === most || count > (mostOfChannel ?? Number.POSITIVE_INFINITY)) continue;
+        const trial = resting.find(({ channelId, over }) => over && channelId === row.channelId);
+        if (trial && !(await takeTrial(db, trial.site))) continue;
+        full.set(row.channelId, count);
+        chosen.push(row);
+      }
+      return chosen;
+    },
+    worker,
+    leaseSeconds,
+  );
+}
+
+async function inHandByChannel(db: Database, states: readonly string[]): Promise<Map<string, number>> {
+  const rows: { channelId: string; count: number }[] = await db('drops')
+    .whereIn('state', [...states])
+    .where('leaseUntil', '>', now(db))
+    .groupBy('channelId')
+    .select('channelId')
+    .count({ count: '*' });
+  return new Map(rows.map(({ channelId, count }) => [channelId, Number(count)]));
 }

@@ -1,7 +1,11 @@
+import { inSeconds, now } from './clock';
 import type { Database } from './database';
 
-/** What a change is about: a video (its words, cut, markers or drops), the channels, or the layers and the link shelf. */
-export type Topic = 'video' | 'channels' | 'layers';
+/**
+ * What a change is about: a video (its words, cut, markers or drops), the channels, the layers and the link shelf, or
+ * whether a site answers.
+ */
+export type Topic = 'video' | 'channels' | 'layers' | 'sites';
 
 /** One change that pages hear of. */
 export interface FeedEntry {
@@ -10,21 +14,19 @@ export interface FeedEntry {
   subject: string;
 }
 
-const KEPT_MILLISECONDS = 10 * 60 * 1000;
+const KEPT_SECONDS = 10 * 60;
 
 /** Tells every page that something changed. */
 export async function announce(db: Database, topic: Topic, subject: string): Promise<void> {
-  await db('feed').insert({ topic, subject, at: new Date() });
+  await db('feed').insert({ topic, subject, at: now(db) });
 }
 
-/** Entries that were made since, in order of their numbers. */
-export async function entriesSince(db: Database, at: Date): Promise<(FeedEntry & { at: Date })[]> {
-  return db('feed').select('id', 'topic', 'subject', 'at').where('at', '>=', at).orderBy('id');
+/** Entries that were made within the last so many seconds, in order of their numbers. */
+export async function entriesOfLast(db: Database, seconds: number): Promise<FeedEntry[]> {
+  return db('feed').select('id', 'topic', 'subject').where('at', '>=', inSeconds(db, -seconds)).orderBy('id');
 }
 
 /** Forgets entries that no open page can still be waiting for. */
 export async function forgetOldEntries(db: Database): Promise<void> {
-  await db('feed')
-    .where('at', '<', new Date(Date.now() - KEPT_MILLISECONDS))
-    .delete();
+  await db('feed').where('at', '<', inSeconds(db, -KEPT_SECONDS)).delete();
 }

@@ -1,7 +1,7 @@
 import type { CutMeasures } from '@/core/delivery';
-import { type Claim, ClaimLost, claimed } from './claims';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
+import { askForJobs } from './jobs';
 
 export type MeasureState = 'waiting' | 'ready' | 'failed';
 
@@ -13,16 +13,8 @@ export interface Measurement {
 
 /** Asks for a cut to be measured; asked again, nothing happens. */
 export async function askForMeasures(db: Database, cutId: string): Promise<void> {
-  await db('measurements')
-    .insert({ id: newId(), cutId, state: 'waiting', nextTryAt: new Date() })
-    .onConflict('cutId')
-    .ignore();
-}
-
-/** The cut that a claimed measurement is of. */
-export async function cutToMeasure(db: Database, measurementId: string): Promise<string | undefined> {
-  const row = await db('measurements').where({ id: measurementId }).first('cutId');
-  return row?.cutId;
+  await db('measurements').insert({ id: newId(), cutId, state: 'waiting' }).onConflict('cutId').ignore();
+  await askForJobs(db, 'measure', [cutId]);
 }
 
 export async function measurementOf(db: Database, cutId: string): Promise<Measurement | undefined> {
@@ -30,17 +22,21 @@ export async function measurementOf(db: Database, cutId: string): Promise<Measur
   return row && { state: row.state, found: fromJson<CutMeasures>(row.found) };
 }
 
-/** Ends a measurement: with what was found, or with why it could not be measured. @throws ClaimLost */
+/** Ends a measurement: with what was found, or with why it could not be measured. */
 export async function endMeasuring(
   db: Database,
-  claim: Claim,
+  cutId: string,
   ended: { found: CutMeasures } | { trouble: string },
 ): Promise<void> {
   const fields =
     'found' in ended
-      ? { state: 'ready', found: toJson(ended.found) }
+      ? { state: 'ready', found: toJson(ended.found), trouble: null }
       : { state: 'failed', trouble: ended.trouble.slice(0, 500) };
-  if ((await claimed(db, claim).update({ ...fields, leaseOwner: null, leaseUntil: null })) === 0) {
-    throw new ClaimLost(`measurement ${claim.id}`);
-  }
+  await db('measurements').where({ cutId }).update(fields);
+}
+
+/** Notes that a cut is to be measured once more that could not be. Whether there is one is returned. */
+export async function measureAgain(db: Database, cutId: string): Promise<boolean> {
+  const failed = db('measurements').where({ cutId, state: 'failed' });
+  return (await failed.update({ state: 'waiting', trouble: null })) > 0;
 }

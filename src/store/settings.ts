@@ -7,6 +7,7 @@ const shape = object({
   KETTLE_PORT: port(7300),
   KETTLE_DB_PORT: port(7306),
   KETTLE_SITES_PORT: port(7310),
+  KETTLE_DATABASE_URL: string(),
   KETTLE_HOME: string().default('.kettle').required(),
   KETTLE_LEASE_SECONDS: number().min(1).max(600).default(15).required(),
   KETTLE_LOG_LEVEL: string().oneOf(['debug', 'info', 'warn', 'error', 'silent']).default('info').required(),
@@ -16,6 +17,8 @@ const shape = object({
 export interface Settings {
   webPort: number;
   databasePort: number;
+  /** Where the database is, where it is not the private one of this machine. */
+  databaseUrl: string | undefined;
   sitesPort: number;
   /** Absolute path of the folder for data, files and logs. */
   home: string;
@@ -38,6 +41,7 @@ export function settings(): Settings {
     KETTLE_PORT: process.env.KETTLE_PORT,
     KETTLE_DB_PORT: process.env.KETTLE_DB_PORT,
     KETTLE_SITES_PORT: process.env.KETTLE_SITES_PORT,
+    KETTLE_DATABASE_URL: process.env.KETTLE_DATABASE_URL || undefined,
     KETTLE_HOME: process.env.KETTLE_HOME,
     KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
@@ -45,6 +49,7 @@ export function settings(): Settings {
   known = {
     webPort: env.KETTLE_PORT,
     databasePort: env.KETTLE_DB_PORT,
+    databaseUrl: env.KETTLE_DATABASE_URL,
     sitesPort: env.KETTLE_SITES_PORT,
     home: path.resolve(/* turbopackIgnore: true */ env.KETTLE_HOME),
     leaseSeconds: env.KETTLE_LEASE_SECONDS,

@@ -1,15 +1,21 @@
+import { inSeconds, now } from './clock';
 import type { Database } from './database';
 
+const KEPT_SECONDS = 24 * 3600;
+
 /** Notes that a worker is alive. */
-export async function beatWorker(db: Database, id: string, startedAt: Date): Promise<void> {
-  await db('workers').insert({ id, startedAt, beatAt: new Date() }).onConflict('id').merge(['beatAt']);
+export async function beatWorker(db: Database, id: string): Promise<void> {
   await db('workers')
-    .where('beatAt', '<', new Date(Date.now() - 24 * 3600 * 1000))
-    .delete();
+    .insert({ id, startedAt: now(db), beatAt: now(db) })
+    .onConflict('id')
+    .merge(['beatAt']);
+  await db('workers').where('beatAt', '<', inSeconds(db, -KEPT_SECONDS)).delete();
 }
 
-/** When any worker was last alive. */
-export async function lastWorkerBeat(db: Database): Promise<Date | undefined> {
-  const row = await db('workers').max<{ beat: Date | null }>({ beat: 'beatAt' }).first();
-  return row?.beat ?? undefined;
+/** How many seconds ago any worker was last alive; undefined where none ever was. */
+export async function secondsSinceWorkerBeat(db: Database): Promise<number | undefined> {
+  const row: { age: number | null } | undefined = await db('workers')
+    .select({ age: db.raw('TIMESTAMPDIFF(SECOND, MAX(??), UTC_TIMESTAMP(3))', ['beatAt']) })
+    .first();
+  return row?.age ?? undefined;
 }

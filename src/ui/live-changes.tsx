@@ -19,6 +19,9 @@ export function LiveChanges() {
       timer = undefined;
       void client.invalidateQueries({ queryKey: ['board'] });
       if ([...pending].some((about) => /^(?:channels|layers):/.test(about))) void client.invalidateQueries();
+      if ([...pending].some((about) => about.startsWith('sites:'))) {
+        void client.invalidateQueries({ queryKey: ['sites'] });
+      }
       for (const about of pending) {
         if (about.startsWith('video:'))
           void client.invalidateQueries({ queryKey: ['sheet', about.slice('video:'.length)] });

@@ -1,11 +1,14 @@
 import { isWorking, type PutOff, type Snag } from '@/core/drop';
+import { whatFollows } from '@/core/work';
 import { log } from '@/desk/log';
 import { meantWords } from '@/desk/meant';
 import { profileAt, recordOf } from '@/desk/record';
-import { sessionFor, site } from '@/desk/session';
+import { isOpenToUs, sessionFor, site } from '@/desk/session';
 import { SiteError } from '@/sites/contract';
 import { channelById } from '@/store/channels';
+import { noteSiteFailed, noteSiteWell } from '@/store/circuits';
 import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
+import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
 import {
   addDropEvent,
@@ -14,16 +17,15 @@ import {
   dropById,
   moveDrop,
   postponeDrop,
+  postponeUnreadDrop,
   setClaimedDrop,
+  triesOfDrop,
 } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { happenedBy } from './happened';
 import { keepClaim } from './keep-claim';
-import { putOff } from './put-off';
 import { STEPS } from './steps';
 import { SnagFound, type StepContext, type StepEnd } from './steps/step';
-
-const LONGEST_PAUSE_SECONDS = 60;
-const UNEXPECTED_TRIES = 5;
 
 /** Runs the step of one claimed drop and writes down how it ended. */
 export async function carryDrop(claim: Claim): Promise<void> {
@@ -53,13 +55,14 @@ async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: 
   const channel = await channelById(db, drop.channelId);
   if (!channel) throw new SnagFound('missing', 'The channel is gone', 'Connect it again, then try again');
   const { profile } = site(channel.site);
-  if (channel.accountState !== 'connected' || !channel.granted) {
+  if (!isOpenToUs(channel)) {
     throw new SnagFound(
       'permission',
       `${channel.name} is not connected to ${profile.name}`,
       'Connect it again on Channels',
     );
   }
+  let heardWell = false;
   const context = {
     drop,
     channel,
@@ -68,13 +71,22 @@ async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: 
     profile: profileAt(profile, channel),
     session: sessionFor(channel.accountId),
     signal,
+    now: await databaseTime(db),
     async keep(fields: DropFields) {
       await setClaimedDrop(db, claim, fields);
+      // Bytes that go over say that the site is well, long before the step is done.
+      if (!heardWell && (fields.bytesSent ?? 0) > drop.bytesSent) {
+        heardWell = true;
+        await noteSiteWell(db, channel.site);
+      }
       await announce(db, 'video', drop.videoId);
     },
   };
   if (state !== 'removing' && state !== 'closing') refuseOtherEnds(context);
-  return STEPS[state](context);
+  const ended = await STEPS[state](context);
+  // Packing asks the site nothing, so it says nothing of it.
+  if (state !== 'packing') await noteSiteWell(db, channel.site);
+  return ended;
 }
 
 /** Stops a drop whose video was set to what the site cannot keep, before the site opens it all the same. */
@@ -93,23 +105,29 @@ async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<void> {
   const db = database();
   if ('again' in ended) {
     const fields = { attempts: 0, putOffSince: undefined, putOffBy: undefined, ...ended.fields };
-    await postponeDrop(db, claim, new Date(Date.now() + ended.again * 1000), fields);
+    await postponeDrop(db, claim, ended.again, fields);
     return;
   }
-  const state = await db.transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim));
+  const state = await transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim));
   log.info({ drop: drop.id, video: drop.videoId, from: drop.state, to: state }, 'drop moved');
 }
 
+/** Puts a drop off of which nothing could be read, or whose trouble could not be written down. */
+async function putOff(claim: Claim, error: unknown): Promise<void> {
+  const db = database();
+  const follows = whatFollows({ what: 'machine' }, (await triesOfDrop(db, claim.id)) + 1, Math.random());
+  const seconds = follows.next === 'later' ? follows.seconds : 0;
+  log.error({ drop: claim.id, seconds, why: (error as Error).message }, 'put off');
+  await postponeUnreadDrop(db, claim, seconds);
+}
+
 async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> {
-  const channel = await channelById(database(), drop.channelId);
+  const db = database();
+  const channel = await channelById(db, drop.channelId);
   const name = channel ? site(channel.site).profile.name : 'The site';
   if (error instanceof SnagFound) return snag(claim, drop, error.kind, error.what, error.remedy, error.more);
   if (error instanceof SiteError) {
     switch (error.kind) {
-      case 'busy':
-        return comeBack(claim, drop, 'busy', `${name} asks to wait`, error.retryAfter);
-      case 'unreachable':
-        return comeBack(claim, drop, 'unreachable', `${name}: ${lowerFirst(error.message)}`);
       case 'permission':
         return snag(claim, drop, 'permission', `${name} no longer permits it`, 'Connect the account again on Channels');
       case 'missing':
@@ -118,24 +136,53 @@ async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> 
         return snag(claim, drop, 'refused', `${name}: ${error.message}`, 'Change it on the Sheet, then try again');
     }
   }
-  const says = error instanceof Error ? error.message : String(error);
-  log.error({ drop: drop.id, error: says, stack: error instanceof Error ? error.stack : undefined }, 'unexpected');
-  if (drop.attempts < UNEXPECTED_TRIES) return comeBack(claim, drop, 'unexpected', 'Something unexpected happened');
-  return snag(claim, drop, 'refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
-}
-
-async function comeBack(claim: Claim, drop: Drop, putOffBy: PutOff, why: string, retryAfter?: number): Promise<void> {
-  const db = database();
   // What has come over meanwhile counts as success: a line that breaks often still gets there without long pauses.
   const now = (await dropById(db, drop.id)) ?? drop;
   const goesOn = now.bytesSent > drop.bytesSent;
+  const happened = happenedBy(error);
+  const says = error instanceof Error ? error.message : String(error);
+  if (!(error instanceof SiteError)) {
+    log.error({ drop: drop.id, error: says, stack: error instanceof Error ? error.stack : undefined }, happened.what);
+  } else if (channel && !goesOn) {
+    await noteSiteFailed(channel.site, `${name}: ${lowerFirst(says)}`, Math.random());
+  }
   const attempts = goesOn ? 1 : drop.attempts + 1;
-  const putOffSince = goesOn ? new Date() : (drop.putOffSince ?? new Date());
-  const seconds = retryAfter ?? Math.min(LONGEST_PAUSE_SECONDS, 2 ** (attempts - 1));
-  const waiting = `${why}; tries again in ${seconds} s`;
-  const fields = { attempts, waiting, putOffSince, putOffBy, progress: undefined };
-  await postponeDrop(db, claim, new Date(Date.now() + seconds * 1000), fields);
-  if (attempts === 1) await addDropEvent(db, drop.id, 'waits', why);
+  const follows = whatFollows(happened, attempts, Math.random());
+  if (follows.next === 'a person') {
+    return snag(claim, drop, 'refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
+  }
+  const { why, putOffBy } = putOffSays(error, name, happened.what);
+  const putOffSince = goesOn ? undefined : drop.putOffSince;
+  await comeBack(claim, drop, follows.seconds, why, { attempts, putOffBy, putOffSince });
+}
+
+function putOffSays(error: unknown, site: string, happened: string): { why: string; putOffBy: PutOff } {
+  if (happened === 'busy') return { why: `${site} asks to wait`, putOffBy: 'busy' };
+  if (happened === 'unreachable') {
+    return { why: `${site}: ${lowerFirst((error as Error).message)}`, putOffBy: 'unreachable' };
+  }
+  if (happened === 'machine') return { why: `This machine: ${machineSays(error)}`, putOffBy: 'unexpected' };
+  return { why: 'Something unexpected happened', putOffBy: 'unexpected' };
+}
+
+function machineSays(error: unknown): string {
+  const { code, message } = error as { code?: string; message: string };
+  if (code === 'ENOSPC' || code === 'EDQUOT') return 'the disk is full; make room';
+  return lowerFirst(message);
+}
+
+async function comeBack(
+  claim: Claim,
+  drop: Drop,
+  seconds: number,
+  why: string,
+  fields: Pick<DropFields, 'attempts' | 'putOffBy' | 'putOffSince'>,
+): Promise<void> {
+  const db = database();
+  const waiting = `${why}; tries again in ${Math.max(1, Math.round(seconds))} s`.slice(0, 500);
+  const putOffSince = fields.putOffSince ?? (await databaseTime(db));
+  await postponeDrop(db, claim, seconds, { ...fields, waiting, putOffSince, progress: undefined });
+  if (fields.attempts === 1) await addDropEvent(db, drop.id, 'waits', why);
   log.warn({ drop: drop.id, why, seconds }, 'drop waits');
 }
 

@@ -18,31 +18,21 @@ import { bringPicture, takeFrameAsPicture } from '@/desk/pictures';
 import { recordOf } from '@/desk/record';
 import { readFacts } from '@/media/facts';
 import { takeFrame } from '@/media/frames';
-import { claimNext, releaseClaim } from '@/store/claims';
 import { closeDatabase, database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
 import { seal, unseal } from '@/store/vault';
-import { readCut } from '@/worker/read-cut';
 import { makeClip } from '../setup/clips';
 import { announcedCut, bringFile, connectedChannels } from '../setup/desk';
+import { workOnAll } from '../setup/jobs';
 
 afterAll(closeDatabase);
 
 const clip = makeClip({ name: 'desk.mp4', seconds: 40, rate: '30000/1001' });
 
-/** Reads every cut that waits, as a worker would. */
-async function readAll() {
-  for (;;) {
-    const claim = await claimNext(database(), 'cuts', ['reading'], 'test', 10);
-    if (!claim) return;
-    await readCut(claim);
-  }
-}
-
 async function readVideo(file = clip, name?: string) {
   const videoId = await bringFile(file, 'Marrow Quay', name);
-  await readAll();
+  await workOnAll('read');
   return videoId;
 }
 
@@ -121,7 +111,7 @@ describe('bringing a cut', () => {
     const known = { known: { videoId: first.videoId, title: 'Again' } };
     expect(await announceCut({ ...file, fileName: 'again.mp4' })).toEqual(known);
     expect(await announceCut({ ...file, fileName: 'again.mp4', anyway: true })).toMatchObject({ goesOn: false });
-    await readAll();
+    await workOnAll('read');
   });
 
   it('never takes a path from a file name', async () => {
@@ -311,23 +301,6 @@ describe('pictures', () => {
     const bad = bringPicture(videoId, Readable.from([Buffer.from('no picture')]));
     await expect(bad).rejects.toMatchObject({ kind: 'not taken' });
     expect((await lookAtSheet(videoId)).picture?.width).toBe(640);
-  });
-});
-
-describe('claims', () => {
-  it('are given to one worker at a time, and taken up again when their lease is over', async () => {
-    await bringFile(clip);
-    await bringFile(clip);
-    const claim = (owner: string, seconds = 30) => claimNext(database(), 'cuts', ['reading'], owner, seconds);
-    const [a, b] = await Promise.all([claim('a', 1), claim('b')]);
-    expect(a && b && a.id !== b.id).toBe(true);
-    expect(await claim('c')).toBeUndefined();
-    await new Promise((resolve) => setTimeout(resolve, 1200));
-    const c = await claim('c');
-    expect(c?.id).toBe(a?.id);
-    if (b) await releaseClaim(database(), b);
-    if (c) await releaseClaim(database(), c);
-    await readAll();
   });
 });
 

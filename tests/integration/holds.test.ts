@@ -14,13 +14,11 @@ import { reviseVideo, sendVideo } from '@/desk/send';
 import { readFacts } from '@/media/facts';
 import { MachineError } from '@/media/program';
 import { siteById } from '@/sites/registry';
-import { claimNext } from '@/store/claims';
 import { database } from '@/store/database';
-import { dropById, setDrop } from '@/store/drops';
+import { claimDrops, dropById, setDrop } from '@/store/drops';
 import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { carryDrop } from '@/worker/carry-drop';
-import { readCut } from '@/worker/read-cut';
 import { makeClip } from '../setup/clips';
 import {
   announcedCut,
@@ -33,6 +31,7 @@ import {
   videosAtLanternfold,
   yardSession,
 } from '../setup/desk';
+import { jobOn, workOn } from '../setup/jobs';
 import { aWorker } from '../setup/worker';
 
 const clip = makeClip({ name: 'holds.mp4', seconds: 3 });
@@ -45,8 +44,8 @@ afterEach(() => setFaults());
 const thereAs = async (fileName: string) =>
   (await videosAtLanternfold()).filter((video) => video.fileName === fileName);
 
-async function ready(fileName: string): Promise<string> {
-  const videoId = await bringFile(clip, 'Marrow Quay', fileName);
+async function ready(fileName: string, channel = 'Marrow Quay'): Promise<string> {
+  const videoId = await bringFile(clip, channel, fileName);
   await untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
   return videoId;
 }
@@ -61,11 +60,7 @@ describe('no input ends a process, and none reads other files', () => {
     const { videoId } = await bringLocalFile(file);
     await untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
     await editVideo(videoId, { picture: { way: 'moment', at: { num: 5, den: 1 } } });
-    await expect
-      .poll(async () => (await database()('pictureHabits').where({ id: videoId }).first('state'))?.state, {
-        timeout: 20_000,
-      })
-      .toBe('done');
+    await expect.poll(async () => (await jobOn('picture', videoId)).state, { timeout: 20_000 }).toBe('done');
     expect(worker.isRunning()).toBe(true);
     expect((await lookAtSheet(videoId)).picture).toBeUndefined();
     await expect(takeFrameAsPicture(videoId, { seconds: 5 })).rejects.toMatchObject({ kind: 'not taken' });
@@ -89,10 +84,11 @@ describe('what is the machine’s fault is never the file’s', () => {
       await expect(readFacts(clip, statSync(clip).size)).rejects.toBeInstanceOf(MachineError);
       await worker.end();
       const videoId = await bringFile(clip, 'Marrow Quay', 'no-program.mp4');
-      const claim = await claimNext(database(), 'cuts', ['reading'], 'holds', 30);
-      if (claim) await readCut(claim);
-      const cut = await database()('cuts').where({ videoId }).first('state', 'attempts', 'leaseOwner');
-      expect(cut).toEqual({ state: 'reading', attempts: 1, leaseOwner: null });
+      const { cut } = await lookAtSheet(videoId);
+      const job = await workOn('read', cut?.id ?? '');
+      expect(job).toMatchObject({ state: 'waiting', attempts: 0, putOffs: 1, running: false });
+      expect(job.trouble).toContain('cannot be started');
+      expect((await lookAtSheet(videoId)).cut?.state).toBe('reading');
     } finally {
       process.env.PATH = search;
       worker.start();
@@ -104,14 +100,15 @@ describe('what is the machine’s fault is never the file’s', () => {
     await worker.end();
     await sendVideo(videoId);
     const { id } = onlyDrop(await lookAtSheet(videoId));
-    const claim = await claimNext(database(), 'drops', ['packing'], 'holds', 30);
+    const choice = { states: ['packing'] as const, most: 1, resting: [], firstTryAlways: false };
+    const [claim] = await claimDrops('holds', 30, choice);
     expect(claim?.id).toBe(id);
     const since = Date.now();
     await database().schema.renameTable('channels', 'channelsAway');
     if (claim) await carryDrop(claim).finally(() => database().schema.renameTable('channelsAway', 'channels'));
     const row = await database()('drops').where({ id }).first('state', 'attempts', 'leaseOwner', 'nextTryAt');
     expect(row).toMatchObject({ state: 'packing', attempts: 1, leaseOwner: null });
-    expect(row?.nextTryAt.getTime()).toBeGreaterThanOrEqual(since + 1000);
+    expect(row?.nextTryAt.getTime()).toBeGreaterThanOrEqual(since + 500);
     worker.start();
     await untilState(videoId, 'live');
   });
@@ -211,7 +208,7 @@ describe('long transfers', () => {
     const { id } = await untilState(short, 'live');
     await setFaults({ kind: 'stall', match: 'long-', bytes: 0, times: 8 });
     const long: string[] = [];
-    for (let n = 0; n < 8; n += 1) long.push(await ready(`long-${n}.mp4`));
+    for (let n = 0; n < 8; n += 1) long.push(await ready(`long-${n}.mp4`, n < 4 ? 'Marrow Quay' : 'Tide Notes'));
     for (const videoId of long) await sendVideo(videoId);
     const held = async (): Promise<string[]> => {
       const rows: { videoId: string }[] = await database()('drops')

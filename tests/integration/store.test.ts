@@ -3,9 +3,9 @@ import { MoveRefused } from '@/core/drop';
 import { hearChanges } from '@/desk/hear';
 import { keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/accounts';
 import { allChannels, keepChannels, keepPlaylists, playlistsOf } from '@/store/channels';
-import { ClaimLost, claimNext } from '@/store/claims';
+import { ClaimLost } from '@/store/claims';
 import { closeDatabase, database } from '@/store/database';
-import { dropsOf, eventsOf, makeDrop, moveDrop, setClaimedDrop } from '@/store/drops';
+import { claimDrops, dropsOf, eventsOf, makeDrop, moveDrop, setClaimedDrop } from '@/store/drops';
 import { announce, type FeedEntry } from '@/store/feed';
 import { newId } from '@/store/ids';
 import { applyMarkerChange, markersOf } from '@/store/markers';
@@ -109,7 +109,8 @@ describe('drops in the store', () => {
     await moveDrop(db, draft, 'send', 'Sent');
     // Somebody who still believes that it is a draft moves nothing.
     await expect(moveDrop(db, draft, 'send', 'Sent twice')).rejects.toBeInstanceOf(ClaimLost);
-    const claim = await claimNext(db, 'drops', ['packing'], 'w1', 30);
+    const choice = { states: ['packing'] as const, most: 1, resting: [], firstTryAlways: false };
+    const [claim] = await claimDrops('w1', 30, choice);
     expect(claim?.id).toBe(draft.id);
     if (!claim) return;
     await setClaimedDrop(db, claim, { bytesTotal: 5 });

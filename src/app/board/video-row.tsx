@@ -59,7 +59,19 @@ function CutLine({ row, arrival }: Omit<RowProps, 'channels'>) {
     );
   }
   if (cut?.state === 'refused') return <p className="mt-1.5 text-[13px] text-snag">▲ {cut.refusal}</p>;
-  if (cut?.state === 'reading') return <p className="mt-1.5 text-[13px] text-soft">Being read …</p>;
+  if (cut?.setAside !== undefined) {
+    return (
+      <p className="mt-1.5 text-[13px] text-snag">▲ The file could not be read. Open the video to try it again.</p>
+    );
+  }
+  if (cut?.state === 'reading') {
+    const share = cut.reading?.fraction;
+    return (
+      <p className="mt-1.5 text-[13px] text-soft">
+        Being read{share === undefined ? ' …' : `, ${Math.floor(share * 100)} %`}
+      </p>
+    );
+  }
   if (cut?.state !== 'arriving') return null;
   const share = cut.received / cut.size;
   return (

@@ -6,15 +6,15 @@ export type BoardGroup = (typeof BOARD_GROUPS)[number];
 
 /** What the Board sorts a video by. */
 export interface BoardFacts {
-  /** 'stalled' is one that nothing has come of for too long. */
-  cut: 'none' | 'arriving' | 'stalled' | 'reading' | 'ready' | 'refused';
+  /** 'stalled' is one that nothing has come of for too long; 'set aside' one that could not be read again and again. */
+  cut: 'none' | 'arriving' | 'stalled' | 'reading' | 'set aside' | 'ready' | 'refused';
   /** 'overdue' is one that its site puts off for longer than it should. */
   drops: readonly (DropState | 'overdue')[];
 }
 
 /** The group of a video: what needs a person comes before what moves, that before what waits. */
 export function boardGroup({ cut, drops }: BoardFacts): BoardGroup {
-  if (cut === 'refused' || cut === 'stalled') return 'needs you';
+  if (cut === 'refused' || cut === 'stalled' || cut === 'set aside') return 'needs you';
   if (drops.includes('snag') || drops.includes('overdue')) return 'needs you';
   if (cut === 'arriving' || cut === 'reading' || drops.some((state) => state !== 'overdue' && isWorking(state)))
     return 'on the way';

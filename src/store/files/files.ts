@@ -14,6 +14,8 @@ export interface FileStore {
   open(key: string, start?: number, end?: number): Readable;
   size(key: string): Promise<number>;
   remove(key: string): Promise<void>;
+  /** Takes away what was begun to be kept and never became whole, some time ago. */
+  removeHalf(): Promise<void>;
   /** A path on this machine's disk that ffmpeg can read. */
   localPath(key: string): string;
   /** Bytes that can still be kept. */

@@ -1,13 +1,17 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, createWriteStream, mkdirSync } from 'node:fs';
-import { mkdir, rename, rm, stat, statfs } from 'node:fs/promises';
+import { mkdir, readdir, rename, rm, stat, statfs } from 'node:fs/promises';
 import path from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { newId } from '../ids';
 import { settings } from '../settings';
 import type { FileStore } from './files';
 
 const KEY = /^[a-z]+(?:\/[A-Za-z0-9_-]+(?:\.[a-z0-9]{1,8})?)+$/;
+
+const HALF = '.part';
+const HALF_KEPT_MILLISECONDS = 24 * 3600 * 1000;
 
 /** The file store in a folder of this machine. */
 export function folderStore(root: string): FileStore {
@@ -20,7 +24,8 @@ export function folderStore(root: string): FileStore {
     async put(key, bytes) {
       const target = at(key);
       await mkdir(path.dirname(target), { recursive: true });
-      const partial = `${target}.part`;
+      // A name of its own: two that keep the same key at once write two files, and the last whole one stays.
+      const partial = `${target}.${newId()}${HALF}`;
       const hash = createHash('sha256');
       let size = 0;
       const meter = new Transform({
@@ -42,6 +47,15 @@ export function folderStore(root: string): FileStore {
     open: (key, start, end) => createReadStream(at(key), { start, end, highWaterMark: 512 * 1024 }),
     size: async (key) => (await stat(at(key))).size,
     remove: (key) => rm(at(key), { force: true }),
+    async removeHalf() {
+      const before = Date.now() - HALF_KEPT_MILLISECONDS;
+      for (const name of await readdir(root, { recursive: true })) {
+        const file = path.join(root, name);
+        if (!name.endsWith(HALF)) continue;
+        const { mtimeMs } = await stat(file).catch(() => ({ mtimeMs: Date.now() }));
+        if (mtimeMs < before) await rm(file, { force: true });
+      }
+    },
     localPath: at,
     async free() {
       const disk = await statfs(root);

@@ -6,6 +6,7 @@ import * as fourSites from './004-four-sites';
 import * as layers from './005-layers';
 import * as ends from './006-ends';
 import * as traces from './007-traces';
+import * as jobs from './008-jobs';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -16,4 +17,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '005-layers': layers,
   '006-ends': ends,
   '007-traces': traces,
+  '008-jobs': jobs,
 };

@@ -1,11 +1,9 @@
-import { SnagFound, type Step } from './step';
+import { lookAgain, SnagFound, type Step } from './step';
 import { giveWords } from './words';
-
-const LOOK_AGAIN_SECONDS = 2;
 
 /** Towards cleared: the site's checks and reviews are passed. */
 export const clear: Step = async (context) => {
-  const { drop, adapter, session } = context;
+  const { drop, adapter, session, profile, now } = context;
   // After something was turned down in review, its words go once more, as they are now.
   if (drop.sentWords === undefined) await giveWords(context, drop.siteVideoId ?? '');
   const { checks } = await adapter.status(session, drop.siteVideoId ?? '');
@@ -14,5 +12,6 @@ export const clear: Step = async (context) => {
     const { of, what, remedy, asks, owner } = checks;
     throw new SnagFound(of, what, remedy, { asks, owner });
   }
-  return { again: LOOK_AGAIN_SECONDS, fields: { waiting: undefined, progress: { says: checks.says } } };
+  const kind = profile.abilities.review ? 'review' : 'processing';
+  return lookAgain(drop, now, kind, { progress: { says: checks.says } });
 };

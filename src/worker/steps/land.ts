@@ -64,6 +64,8 @@ export const land: Step = async (context) => {
     await adapter.carry(session, begun, file, note, signal);
   } finally {
     clearInterval(clock);
+    // What went over since the last tick counts, too: a line that breaks often still gets on.
+    tell();
     await telling;
   }
   await noteChannelUsed(database(), channel.id);

@@ -1,9 +1,7 @@
-import { SnagFound, type Step } from './step';
-
-const LOOK_AGAIN_SECONDS = 1;
+import { lookAgain, SnagFound, type Step } from './step';
 
 /** Towards settled: the site has finished processing. */
-export const settle: Step = async ({ drop, adapter, session }) => {
+export const settle: Step = async ({ drop, adapter, session, now }) => {
   const { state } = await adapter.status(session, drop.siteVideoId ?? '');
   switch (state.stage) {
     case 'ready':
@@ -14,10 +12,10 @@ export const settle: Step = async ({ drop, adapter, session }) => {
       throw new SnagFound('processing', `${name} could not process the file: ${state.reason}`, remedy);
     }
     case 'receiving':
-      return { again: LOOK_AGAIN_SECONDS, fields: { waiting: undefined, progress: { says: 'waits for the site' } } };
+      return lookAgain(drop, now, 'processing', { progress: { says: 'waits for the site' } });
     case 'processing': {
       const { says, fraction } = state;
-      return { again: LOOK_AGAIN_SECONDS, fields: { waiting: undefined, progress: { says, fraction } } };
+      return lookAgain(drop, now, 'processing', { progress: { says, fraction } });
     }
   }
 };

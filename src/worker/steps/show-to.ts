@@ -1,11 +1,11 @@
 import type { End } from '@/core/drop';
-import type { StepContext, StepEnd } from './step';
+import { lookAgain, type StepContext, type StepEnd } from './step';
 
 /** Has the site show the video to these people. Until it says so itself, the step ends with what is returned. */
-export async function showTo({ drop, adapter, session }: StepContext, end: End): Promise<StepEnd | undefined> {
+export async function showTo({ drop, adapter, session, now }: StepContext, end: End): Promise<StepEnd | undefined> {
   const siteVideoId = drop.siteVideoId ?? '';
   await adapter.showTo(session, siteVideoId, end);
   const { privacy } = await adapter.status(session, siteVideoId);
   if (privacy === end) return undefined;
-  return { again: 1, fields: { waiting: undefined, progress: { says: 'waits for the site' } } };
+  return lookAgain(drop, now, 'processing', { progress: { says: 'waits for the site' } });
 }

@@ -1,4 +1,5 @@
 import type { MoveName, Snag } from '@/core/drop';
+import { nextLookAfter } from '@/core/work';
 import type { VideoRecord } from '@/desk/record';
 import type { Session, SiteAdapter, SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
@@ -13,10 +14,18 @@ export interface StepContext {
   /** What the channel takes. */
   profile: SiteProfile;
   session: Session;
+  /** The database's time when the step began. */
+  now: Date;
   /** Keeps fields of the drop at once, and tells the pages. @throws ClaimLost where the drop is no longer ours */
   keep(fields: DropFields): Promise<void>;
   /** Aborts where the drop is taken out of our hands. */
   signal: AbortSignal;
+}
+
+/** A look at the site again, later with age: what has just begun may end at any moment. */
+export function lookAgain(drop: Drop, now: Date, kind: 'processing' | 'review', fields: DropFields): StepEnd {
+  const age = (now.getTime() - drop.stateSince.getTime()) / 1000;
+  return { again: nextLookAfter(age, kind), fields: { waiting: undefined, ...fields } };
 }
 
 /** How a step ends: the drop moves on, or waits and is looked at again after so many seconds. */

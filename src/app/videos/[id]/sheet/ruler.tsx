@@ -31,6 +31,7 @@ interface Dragged {
 export function Ruler() {
   const { handle, markers, chapters, duration, rate, timecode, timeOfCutFrame, change } = useTimeLine();
   const { cut, measured, timeLine } = handle.sheet;
+  const measureAgain = () => handle.act(`/api/cuts/${cut?.id}/again`, { method: 'POST', json: { kind: 'measure' } });
   const player = usePlayer();
   const length = duration ? toNumber(duration) : 1;
   const { box, width, span, x, zoom, move, showAll, isWhole } = useRulerView(length);
@@ -166,10 +167,20 @@ export function Ruler() {
           </button>
         )}
       </div>
-      {(before.length > 0 || after.length > 0 || measured === 'waiting') && (
+      {(before.length > 0 || after.length > 0 || (measured && measured !== 'ready')) && (
         <p className="flex justify-between gap-4 border-line border-t px-3.5 py-1 text-[13px] text-soft">
           <span>{before.length > 0 && `◂ ${before.length} before the cut begins`}</span>
-          <span>{measured === 'waiting' && 'Sound and shots are being measured …'}</span>
+          <span>
+            {measured === 'waiting' && 'Sound and shots are being measured …'}
+            {measured === 'failed' && (
+              <>
+                Sound and shots could not be measured.{' '}
+                <button type="button" className="textlink" onClick={measureAgain}>
+                  Try again
+                </button>
+              </>
+            )}
+          </span>
           <span>{after.length > 0 && `${after.length} after the cut ends ▸`}</span>
         </p>
       )}

@@ -19,6 +19,7 @@ import { DeclarationsBlock } from './declarations-block';
 import { History } from './history';
 import { ImportDialog } from './import-dialog';
 import { MarkerTable } from './marker-table';
+import { NotRead } from './not-read';
 import { PictureBlock } from './picture-block';
 import { PlayerProvider } from './player-state';
 import { Rail } from './rail';
@@ -63,6 +64,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
             </div>
             <ImportDialog taking={taking} />
             <SameFile sheet={sheet} />
+            <NotRead handle={handle} />
             <BetterCut />
             <CutBlock taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
             <MarkerTable />

@@ -1,0 +1,8 @@
+import { guarded } from '@/app/guard';
+import { tryRestingSite } from '@/desk/resting-sites';
+
+/** Has a site that rests tried at once. */
+export const POST = guarded<{ site: string }>(async (_request, { site }) => {
+  await tryRestingSite(site);
+  return undefined;
+});

@@ -1,0 +1,4 @@
+export * from './circuit';
+export * from './follows';
+export * from './looks';
+export * from './retry-after';

@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { FAILURES_UNTIL_REST, restAfter } from './circuit';
+import { pauseAfter, UNEXPECTED_TRIES, whatFollows } from './follows';
+import { nextLookAfter } from './looks';
+import { retryAfterSeconds } from './retry-after';
+
+describe('pauses between tries', () => {
+  it('double up to a bound, each between half and all of it', () => {
+    const at = (chance: number) => [1, 2, 3, 4, 10, 5000].map((tries) => pauseAfter(tries, 60, chance));
+    expect(at(1)).toEqual([1, 2, 4, 8, 60, 60]);
+    expect(at(0)).toEqual([0.5, 1, 2, 4, 30, 30]);
+  });
+});
+
+describe('what follows what happened', () => {
+  it('what a person has to settle is not tried again', () => {
+    expect(whatFollows({ what: 'refused' }, 1, 0)).toEqual({ next: 'a person' });
+  });
+
+  it('what nobody knows is tried five times, then it is for a person', () => {
+    for (let tries = 1; tries <= UNEXPECTED_TRIES; tries += 1) {
+      expect(whatFollows({ what: 'unexpected' }, tries, 1).next).toBe('later');
+    }
+    expect(whatFollows({ what: 'unexpected' }, UNEXPECTED_TRIES + 1, 1)).toEqual({ next: 'a person' });
+  });
+
+  it('what takes too long is tried once more', () => {
+    expect([1, 2].map((tries) => whatFollows({ what: 'too long' }, tries, 1).next)).toEqual(['later', 'a person']);
+  });
+
+  it('the fault of the machine and a line that is gone are tried for ever', () => {
+    expect(whatFollows({ what: 'machine' }, 10_000, 1)).toEqual({ next: 'later', seconds: 300 });
+    expect(whatFollows({ what: 'unreachable' }, 10_000, 1)).toEqual({ next: 'later', seconds: 60 });
+  });
+
+  it('a site that says when is taken at its word', () => {
+    expect(whatFollows({ what: 'busy', retryAfter: 700 }, 9, 0)).toEqual({ next: 'later', seconds: 700 });
+    expect(whatFollows({ what: 'busy' }, 2, 1)).toEqual({ next: 'later', seconds: 2 });
+  });
+});
+
+// RFC 9110, section 10.2.3 gives both of the first two examples.
+describe('Retry-After', () => {
+  const now = new Date('1999-12-31T23:59:00Z');
+  it.each([
+    ['120', 120],
+    ['Fri, 31 Dec 1999 23:59:59 GMT', 59],
+    [' 5 ', 5],
+    ['0', 1],
+    ['99999999999', 3600],
+    ['Fri, 31 Dec 1999 20:00:00 GMT', 1],
+    ['-5', undefined],
+    ['Infinity', undefined],
+    ['1e9', undefined],
+    ['1.5', undefined],
+    ['soon', undefined],
+    ['', undefined],
+    [undefined, undefined],
+  ])('of %j asks to wait %j s', (field, seconds) => {
+    expect(retryAfterSeconds(field, now)).toBe(seconds);
+  });
+});
+
+describe('a site that fails again and again', () => {
+  it('rests only after some failures in a row, and longer each time', () => {
+    expect([1, 2].map((failures) => restAfter(failures, 1))).toEqual([undefined, undefined]);
+    expect([0, 1, 2, 9].map((more) => restAfter(FAILURES_UNTIL_REST + more, 1))).toEqual([2, 4, 8, 60]);
+  });
+});
+
+describe('looks at a site', () => {
+  it('grow apart with age, to a minute, and to a quarter of an hour where people review', () => {
+    expect([0, 5, 30, 120, 86_400].map((age) => nextLookAfter(age, 'processing'))).toEqual([1, 1, 3, 12, 60]);
+    expect(nextLookAfter(86_400, 'review')).toBe(900);
+  });
+});

@@ -1,0 +1,36 @@
+import { cutById } from '@/store/cuts';
+import { database } from '@/store/database';
+import { type JobKind, jobsSetAside, retryJobs } from '@/store/jobs';
+import { videoById } from '@/store/videos';
+
+const WORK: Record<JobKind, string> = {
+  read: 'Reading a file',
+  measure: 'Measuring sound and shots',
+  picture: 'Making a picture',
+  playlists: 'Reading playlists',
+  tidy: 'Tidying up',
+};
+
+/** A piece of background work that was set aside: what it is, what it is done for, and what it said. */
+export interface JobView {
+  work: string;
+  of: string;
+  trouble: string;
+}
+
+/** The background work that was set aside, newest first. */
+export async function lookAtJobs(): Promise<JobView[]> {
+  const db = database();
+  const jobs = await jobsSetAside(db);
+  return Promise.all(
+    jobs.map(async ({ kind, subject, trouble = '' }) => {
+      const of = kind === 'picture' ? (await videoById(db, subject))?.title : (await cutById(db, subject))?.fileName;
+      return { work: WORK[kind], of: of ?? '', trouble };
+    }),
+  );
+}
+
+/** Has everything tried again that was set aside. How much that is, is returned. */
+export async function tryJobsAgain(): Promise<number> {
+  return retryJobs(database(), 'all');
+}

@@ -1,0 +1,67 @@
+import { WORKING_STATES, type WorkingState } from '@/core/drop';
+import { restingChannels } from '@/store/circuits';
+import type { Claim } from '@/store/claims';
+import { database } from '@/store/database';
+import { claimDrops } from '@/store/drops';
+import { claimJobs, type Job, type JobKind } from '@/store/jobs';
+import { settings } from '@/store/settings';
+import { carryDrop } from './carry-drop';
+import type { LaneClass } from './lanes';
+import { runJob } from './run-job';
+
+/** Transfers that one worker carries side by side; lines are slow, so several fit on one. */
+const TRANSFERS_AT_ONCE = 8;
+/** Transfers to one channel, all workers taken together: a site gives one account only so much. */
+const TRANSFERS_OF_CHANNEL = 4;
+/** Short calls to sites, which never wait behind transfers: looks, words, checks. */
+const CALLS_AT_ONCE = 4;
+/** What a person waits for, or what is seen by the public: it waits behind nothing else. */
+const URGENT_AT_ONCE = 3;
+
+const URGENT: readonly WorkingState[] = ['opening', 'closing', 'removing'];
+const CALLS = WORKING_STATES.filter((state) => state !== 'landing' && !URGENT.includes(state));
+
+interface DropPiece {
+  claim: Claim;
+}
+interface JobPiece {
+  claim: Claim;
+  job: Job;
+}
+
+/** Every class of lanes of a worker of this name. */
+export function laneClasses(worker: string): [LaneClass<DropPiece>[], LaneClass<JobPiece>[]] {
+  const { leaseSeconds } = settings();
+  const drops = (
+    name: string,
+    atOnce: number,
+    states: readonly WorkingState[],
+    rules: { firstTryAlways: boolean; mostOfChannel?: number },
+  ): LaneClass<DropPiece> => ({
+    ...{ name, atOnce },
+    async take(most) {
+      const resting = await restingChannels(database());
+      const claims = await claimDrops(`${worker}/${name}`, leaseSeconds, { states, most, resting, ...rules });
+      return claims.map((claim) => ({ claim }));
+    },
+    work: ({ claim }) => carryDrop(claim),
+  });
+  const jobs = (name: string, atOnce: number, kinds: readonly JobKind[]): LaneClass<JobPiece> => ({
+    ...{ name, atOnce },
+    take: (most) => claimJobs(kinds, `${worker}/${name}`, leaseSeconds, most),
+    work: ({ claim, job }) => runJob(claim, job),
+  });
+  return [
+    [
+      drops('transfer', TRANSFERS_AT_ONCE, ['landing'], { firstTryAlways: false, mostOfChannel: TRANSFERS_OF_CHANNEL }),
+      drops('call', CALLS_AT_ONCE, CALLS, { firstTryAlways: false }),
+      drops('urgent', URGENT_AT_ONCE, URGENT, { firstTryAlways: true }),
+    ],
+    [
+      jobs('read', 1, ['read']),
+      jobs('measure', 1, ['measure']),
+      jobs('picture', 1, ['picture']),
+      jobs('keep', 1, ['playlists', 'tidy']),
+    ],
+  ];
+}

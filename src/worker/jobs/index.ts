@@ -1,0 +1,16 @@
+import type { JobKind } from '@/store/jobs';
+import type { JobWork } from './job-work';
+import { keepPlaylists } from './keep-playlists';
+import { makePicture } from './make-picture';
+import { measureCut } from './measure-cut';
+import { readCut } from './read-cut';
+import { tidy } from './tidy';
+
+/** The work of each kind of job. */
+export const JOB_WORK: Record<JobKind, JobWork> = {
+  read: readCut,
+  measure: measureCut,
+  picture: makePicture,
+  playlists: keepPlaylists,
+  tidy,
+};

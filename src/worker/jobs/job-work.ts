@@ -1,0 +1,29 @@
+import type { Database } from '@/store/database';
+import type { Job, JobProgress } from '@/store/jobs';
+
+/** What a job has to work with. */
+export interface JobContext {
+  job: Job;
+  /** Aborts where the job was taken back, or is another worker's now. */
+  signal: AbortSignal;
+  /** Tells how far it is; said often, it is kept now and then. */
+  tell(progress: JobProgress): void;
+}
+
+/**
+ * How a job ends that has gone well: with what is written in one transaction with its end, and how soon it is done once
+ * more where it is one of those that come again.
+ */
+export interface JobEnd {
+  write?: (trx: Database) => Promise<void>;
+  againInSeconds?: number;
+}
+
+/** One kind of job. It may be run again after a crash at any point. */
+export interface JobWork {
+  run(context: JobContext): Promise<JobEnd>;
+  /** What is written where it is set aside, in one transaction with that. */
+  setAside?(trx: Database, job: Job, trouble: string): Promise<void>;
+  /** The video whose pages show what comes of it. */
+  videoOf?(db: Database, job: Job): Promise<string | undefined>;
+}

@@ -1,0 +1,18 @@
+import { log } from '@/desk/log';
+import { makeHabitPicture } from '@/desk/pictures';
+import { ProgramError } from '@/media/program';
+import type { JobWork } from './job-work';
+
+/** Makes the picture that the layers ask for; the subject is the video. */
+export const makePicture: JobWork = {
+  async run({ job }) {
+    try {
+      await makeHabitPicture(job.subject);
+    } catch (error) {
+      if (!(error instanceof ProgramError)) throw error;
+      log.warn({ video: job.subject, why: error.message }, 'no picture could be made');
+    }
+    return {};
+  },
+  videoOf: async (_, { subject }) => subject,
+};

@@ -1,0 +1,52 @@
+import { createHash } from 'node:crypto';
+import { pipeline } from 'node:stream/promises';
+import { takeIntoUse } from '@/desk/bring-cut';
+import { readFacts, UnusableCut } from '@/media/facts';
+import { cutById, endReading } from '@/store/cuts';
+import { database } from '@/store/database';
+import { hastenPacking } from '@/store/drops';
+import { files } from '@/store/files/folder';
+import { askForJobsAnew } from '@/store/jobs';
+import { askForMeasures } from '@/store/measurements';
+import type { JobEnd, JobWork } from './job-work';
+import { videoOfCut } from './video-of-cut';
+
+/** Reads the facts and the digest of a cut that has arrived, or why it cannot be used. */
+export const readCut: JobWork = {
+  async run({ job, signal, tell }): Promise<JobEnd> {
+    const cut = await cutById(database(), job.subject);
+    if (cut?.state !== 'reading') return {};
+    const { id, videoId, fileKey, size } = cut;
+    try {
+      const facts = await readFacts(files().localPath(fileKey), size, signal);
+      const hash = createHash('sha256');
+      let read = 0;
+      const bytes = files().open(fileKey);
+      bytes.on('data', (chunk: Buffer) => {
+        read += chunk.length;
+        tell({ says: 'reads the whole file once', fraction: read / size });
+      });
+      await pipeline(bytes, hash, { signal });
+      const digest = hash.digest('hex');
+      // All or nothing: a cut that is ready is also measured, has its picture made, and is in use.
+      return {
+        async write(trx) {
+          await endReading(trx, id, { facts, digest });
+          await askForMeasures(trx, id);
+          await askForJobsAnew(trx, 'picture', [videoId]);
+          await takeIntoUse(trx, { id, videoId });
+          await hastenPacking(trx, videoId);
+        },
+      };
+    } catch (error) {
+      if (!(error instanceof UnusableCut)) throw error;
+      return {
+        async write(trx) {
+          await endReading(trx, id, { refusal: error.message });
+          await hastenPacking(trx, videoId);
+        },
+      };
+    }
+  },
+  videoOf: videoOfCut,
+};

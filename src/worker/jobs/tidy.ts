@@ -1,0 +1,12 @@
+import { tidyUp } from '@/desk/tidy-up';
+import type { JobWork } from './job-work';
+
+const EVERY_SECONDS = 600;
+
+/** Takes away what nobody needs any more, from time to time. */
+export const tidy: JobWork = {
+  async run() {
+    await tidyUp();
+    return { againInSeconds: EVERY_SECONDS };
+  },
+};

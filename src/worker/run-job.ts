@@ -1,0 +1,69 @@
+import { whatFollows } from '@/core/work';
+import { log } from '@/desk/log';
+import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
+import { database, transaction } from '@/store/database';
+import { announce } from '@/store/feed';
+import { endJob, type Job, type JobProgress, noteJobProgress, postponeJob, repeatJob, setJobAside } from '@/store/jobs';
+import { happenedBy } from './happened';
+import { JOB_WORK } from './jobs';
+import { keepClaim } from './keep-claim';
+
+const TELL_EVERY_MILLISECONDS = 1000;
+/** A job that was begun so often and never came to an end has ended its worker each time. */
+const MOST_BEGUN = 6;
+
+/** Runs one claimed job and writes down how it ended. */
+export async function runJob(claim: Claim, job: Job): Promise<void> {
+  const db = database();
+  const work = JOB_WORK[job.kind];
+  const kept = keepClaim(claim);
+  const teller = progressTeller(claim);
+  const about = { job: job.id, kind: job.kind, subject: job.subject };
+  try {
+    if (job.attempts > MOST_BEGUN) return await setAside(claim, job, job.trouble ?? 'It ended the worker each time');
+    const { write, againInSeconds } = await work.run({ job, signal: kept.gone, tell: teller.tell });
+    await teller.end();
+    await transaction(async (trx) => {
+      await write?.(trx);
+      if (againInSeconds === undefined) await endJob(trx, claim);
+      else await repeatJob(trx, claim, againInSeconds);
+    });
+    if (againInSeconds === undefined) log.info(about, 'job done');
+  } catch (error) {
+    if (error instanceof ClaimLost || kept.gone.aborted) return log.info(about, 'job taken out of our hands');
+    const happened = happenedBy(error);
+    const says = error instanceof Error ? error.message : String(error);
+    const machine = happened.what === 'machine';
+    const follows = whatFollows(happened, machine ? job.putOffs + 1 : job.attempts, Math.random());
+    if (follows.next === 'a person') return await setAside(claim, job, says);
+    log.error({ ...about, seconds: follows.seconds, why: says }, 'job put off');
+    await postponeJob(db, claim, follows.seconds, says, machine ? 'the machine' : 'the job');
+  } finally {
+    kept.letGo();
+    await teller.end();
+    await releaseClaim(db, claim);
+    const videoId = await work.videoOf?.(db, job);
+    if (videoId) await announce(db, 'video', videoId);
+  }
+}
+
+async function setAside(claim: Claim, job: Job, trouble: string): Promise<void> {
+  log.error({ job: job.id, kind: job.kind, subject: job.subject, why: trouble }, 'job set aside');
+  await transaction(async (trx) => {
+    await setJobAside(trx, claim, trouble);
+    await JOB_WORK[job.kind].setAside?.(trx, job, trouble);
+  });
+}
+
+/** Keeps what a job tells of itself, the newest now and then. */
+function progressTeller(claim: Claim): { tell: (progress: JobProgress) => void; end: () => Promise<void> } {
+  let [kept, keeping] = [performance.now(), Promise.resolve()];
+  return {
+    tell(progress) {
+      if (performance.now() - kept < TELL_EVERY_MILLISECONDS) return;
+      kept = performance.now();
+      keeping = keeping.then(() => noteJobProgress(database(), claim, progress)).catch(() => undefined);
+    },
+    end: () => keeping,
+  };
+}

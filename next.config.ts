@@ -1,5 +1,20 @@
 import type { NextConfig } from 'next';
 
+/** What goes along with every answer; what a page may load is told by the page itself, in src/proxy.ts. */
+const EVERYWHERE = [
+  { key: 'X-Content-Type-Options', value: 'nosniff' },
+  { key: 'Referrer-Policy', value: 'no-referrer' },
+  {
+    key: 'Permissions-Policy',
+    value: 'camera=(), microphone=(), geolocation=(), payment=(), usb=(), display-capture=(), interest-cohort=()',
+  },
+  { key: 'Cross-Origin-Opener-Policy', value: 'same-origin' },
+  { key: 'Cross-Origin-Resource-Policy', value: 'same-origin' },
+];
+
+/** Of answers that are no page: should a browser show one as such, nothing in it runs or loads. */
+const ANSWER_POLICY = "default-src 'none'; sandbox; frame-ancestors 'none'";
+
 const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
@@ -9,6 +24,10 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   images: { unoptimized: true },
   devIndicators: false,
+  headers: async () => [
+    { source: '/:path*', headers: EVERYWHERE },
+    { source: '/api/:path*', headers: [{ key: 'Content-Security-Policy', value: ANSWER_POLICY }] },
+  ],
 };
 
 export default config;

@@ -92,8 +92,12 @@ for (const [name, site] of [
   const link = caulking.find((drop) => drop.site === site)?.link;
   if (link) await take(name, link, { height: 1000 });
 }
-await take('consent', `${address}/api/connect/lanternfold`, {
+await take('consent', `${address}/channels`, {
   before: async (page) => {
+    await page
+      .getByRole('region', { name: 'Lanternfold' })
+      .getByRole('button', { name: /^Connect/ })
+      .click();
     await page.getByRole('button', { name: /Wil Tarrant/ }).click();
     await page.waitForTimeout(500);
   },

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { startConnecting } from '@/desk/connect';
 import { lookAtChannels } from '@/desk/look';
 import { settings } from '@/store/settings';
 import { siteNamed } from './named/site';
@@ -26,10 +27,10 @@ export async function channels(options: { json?: boolean }): Promise<void> {
   }
 }
 
-/** Opens the address at which an account of a site is connected; where there is no screen, prints it. */
+/** Opens the page of a site at which an account is connected; where there is no screen, prints its address. */
 export async function connect(site: string): Promise<void> {
   const { id: siteId } = siteNamed(site);
-  const address = `http://127.0.0.1:${settings().webPort}/api/connect/${siteId}`;
+  const address = await startConnecting(siteId, `http://127.0.0.1:${settings().webPort}/api/connect/${siteId}/back`);
   process.stdout.write(`${address}\n`);
   if (!process.env.DISPLAY && !process.env.WAYLAND_DISPLAY) return;
   const opened = spawn('xdg-open', [address], { stdio: 'ignore', detached: true });

@@ -142,6 +142,7 @@ kettle
   .command('connect')
   .description('Open the address at which an account of a site is connected')
   .argument('<site>', 'lanternfold, fieldgate, pipwire or stallmarket')
+  .hook('preAction', withDatabase)
   .action(async (site) => (await import('./channels')).connect(site));
 
 kettle
@@ -151,6 +152,12 @@ kettle
   .option('--json', 'as JSON')
   .hook('preAction', withDatabase)
   .action(async (options) => (await import('./jobs')).jobs(options));
+
+kettle
+  .command('renew-key')
+  .description('Renew the key that permissions are sealed with; Kettle Drop may run meanwhile')
+  .hook('preAction', withDatabase)
+  .action(async () => (await import('./renew-key')).renew());
 
 kettle
   .command('migrate')

@@ -23,15 +23,30 @@ export function pathOfProgram(name) {
   return folders.map((folder) => path.join(folder, name)).find((file) => existsSync(file));
 }
 
-/** Installs Debian's packages for the programs named, where they are missing. */
+/** What installs packages as the user that we are: as root itself, else by sudo where that asks nothing. */
+function installer() {
+  if (process.getuid?.() === 0) return ['apt-get'];
+  const asksNothing = spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
+  return asksNothing ? ['sudo', '-n', 'DEBIAN_FRONTEND=noninteractive', 'apt-get'] : undefined;
+}
+
+/**
+ * Installs Debian's packages for the programs named, where they are missing.
+ * @throws with the one command that installs them, where we may not
+ */
 export function ensurePrograms(names) {
   const missing = [...new Set(names.filter((name) => !pathOfProgram(name)).map((name) => PROGRAMS[name]))];
   if (missing.length === 0) return;
+  const byHand = `sudo apt-get install -y --no-install-recommends ${missing.join(' ')}`;
+  const [program, ...first] = installer() ?? [];
+  if (!program)
+    throw new Error(`Missing: ${missing.join(', ')}. Install them with this, then start again:\n\n  ${byHand}\n`);
   console.error(`Installing ${missing.join(', ')} from Debian's packages …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
-  const run = (args) => spawnSync('apt-get', args, { env, stdio: ['ignore', 'ignore', 'inherit'] }).status === 0;
+  const run = (args) =>
+    spawnSync(program, [...first, ...args], { env, stdio: ['ignore', 'ignore', 'inherit'] }).status === 0;
   run(['update', '-qq']);
   if (!run(['install', '-y', '-qq', '--no-install-recommends', ...missing])) {
-    throw new Error(`apt-get could not install ${missing.join(', ')}. Install them as root, then start again.`);
+    throw new Error(`apt-get could not install them. Install them with this, then start again:\n\n  ${byHand}\n`);
   }
 }

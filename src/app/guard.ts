@@ -3,7 +3,7 @@ import { MarkerFileError } from '@/core/markers';
 import { ChangedMeanwhile, DeskError, type DeskErrorKind } from '@/desk/desk-error';
 import { log } from '@/desk/log';
 import { inWindow } from '@/desk/window';
-import { NoJson } from './json-body';
+import { NoJson, TooLarge } from './json-body';
 
 const LOCAL_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
@@ -52,6 +52,7 @@ export function answerForError(error: unknown): Response {
   if (error instanceof ValidationError) return problem(422, error.message);
   if (error instanceof MarkerFileError) return problem(422, `The marker file cannot be read. ${error.message}.`);
   if (error instanceof NoJson) return problem(400, error.message);
+  if (error instanceof TooLarge) return problem(413, error.message);
   log.error({ error: error instanceof Error ? error.stack : String(error) }, 'request failed');
   if ((error as NodeJS.ErrnoException).code === 'ENOSPC') {
     return problem(507, 'The disk is full. Make room, then try again; nothing that was saved is lost.');

@@ -16,10 +16,11 @@ import {
   noteReceived,
 } from '@/store/cuts';
 import { type Database, database, transaction } from '@/store/database';
-import { makeDrop } from '@/store/drops';
+import { dropById, dropsOf, makeDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { ArrivingStore } from '@/store/files/arriving';
 import { files } from '@/store/files/folder';
+import { removeAskedFiles } from '@/store/files/removals';
 import { noteSeriesUsed } from '@/store/series';
 import { deleteVideo, makeVideo, videoById } from '@/store/videos';
 import { change } from './changes';
@@ -201,24 +202,35 @@ export async function noteCutsThatAreWhole(): Promise<void> {
  * @throws DeskError where it is the cut in use
  */
 export async function discardCut(id: string): Promise<void> {
-  const db = database();
-  const cut = found(await cutById(db, id), 'cut');
-  const cuts = (await cutsOf(db, [cut.videoId])).get(cut.videoId) ?? [];
-  if (betterCut(cuts)?.id !== id) throw new DeskError('not now', 'This cut is in use; bring a better one instead.');
-  await deleteCut(db, id);
-  await files().remove(cut.fileKey);
-  await announce(db, 'video', cut.videoId);
-  log.info({ cut: id, video: cut.videoId }, 'cut taken back');
+  const { videoId } = found(await cutById(database(), id), 'cut');
+  await transaction(async (trx) => {
+    // What takes a cut into use waits for the same row.
+    const video = found(await videoById(trx, videoId, true), 'video');
+    const cuts = (await cutsOf(trx, [videoId])).get(videoId) ?? [];
+    const coming = betterCut(cuts);
+    if (coming?.id !== id || video.cutId === id) {
+      throw new DeskError('not now', 'This cut is in use; bring a better one instead.');
+    }
+    await deleteCut(trx, id);
+    await announce(trx, 'video', videoId);
+  });
+  await removeAskedFiles(database());
+  log.info({ cut: id, video: videoId }, 'cut taken back');
 }
 
 /** Deletes a video that was never sent, with its files. @throws DeskError where a drop of it is at a site */
 export async function discardVideo(id: string): Promise<void> {
-  const db = database();
-  const rows = await db('cuts').select('fileKey').where({ videoId: id });
-  const sent = await db('drops').where({ videoId: id }).whereNotIn('state', ['draft', 'removed']).first('id');
-  if (sent) throw new DeskError('not now', 'This video is at a site. Remove it there first, then delete it here.');
-  const pictures = await db('pictures').select('fileKey').where({ videoId: id });
-  await deleteVideo(db, id);
-  for (const { fileKey } of [...rows, ...pictures]) await files().remove(fileKey);
-  await announce(db, 'video', id);
+  await transaction(async (trx) => {
+    found(await videoById(trx, id, true), 'video');
+    for (const { id: dropId } of await dropsOf(trx, [id])) {
+      // Each drop is held until the end: it can neither be sent nor moved meanwhile.
+      const drop = await dropById(trx, dropId, true);
+      if (drop && drop.state !== 'draft' && drop.state !== 'removed') {
+        throw new DeskError('not now', 'This video is at a site. Remove it there first, then delete it here.');
+      }
+    }
+    await deleteVideo(trx, id);
+    await announce(trx, 'video', id);
+  });
+  await removeAskedFiles(database());
 }

@@ -29,6 +29,9 @@ import { site } from './session';
 /** The largest picture that is taken in, in bytes; each site's own limit is said on the Sheet. */
 export const LARGEST_PICTURE = 40_000_000;
 
+/** A picture of more is no thumbnail, but a way to fill the memory. */
+const MOST_PIXELS = 100_000_000;
+
 const TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
 /** Takes a person's own picture as the thumbnail. @throws DeskError where it is none, or larger than LARGEST_PICTURE */
@@ -179,6 +182,14 @@ async function keepPicture(
     throw new DeskError('not taken', 'This picture cannot be read. Bring a JPEG, PNG or WebP file.');
   }
   const { width, height } = read;
+  if (width * height > MOST_PIXELS) {
+    await files().remove(fresh);
+    const most = `${MOST_PIXELS / 1e6} million pixels`;
+    throw new DeskError(
+      'not taken',
+      `The picture has ${width}×${height} pixels; ${most} are the most. Make it smaller.`,
+    );
+  }
   return makePicture(db, { ...facts, fileKey: fresh, type, width, height, size, digest });
 }
 

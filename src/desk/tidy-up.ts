@@ -4,6 +4,7 @@ import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
 import { forgetOldEntries } from '@/store/feed';
 import { files } from '@/store/files/folder';
+import { removeAskedFiles } from '@/store/files/removals';
 import { askForJobs } from '@/store/jobs';
 
 /** The subject of work that is done for all there is. */
@@ -26,4 +27,5 @@ export async function tidyUp(): Promise<void> {
   await forgetOldConnectRequests(db);
   await forgetOldChanges(db);
   await files().removeHalf();
+  await removeAskedFiles(db);
 }

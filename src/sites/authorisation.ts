@@ -1,6 +1,7 @@
 import * as oauth from 'oauth4webapi';
 import type { Tokens } from '@/core/permission/tokens';
 import { type Authorisation, SiteError } from './contract';
+import { errorForStatus } from './json-api';
 
 const CLIENT: oauth.Client = { client_id: 'kettle-drop' };
 
@@ -86,11 +87,8 @@ async function reach(request: Promise<Response>): Promise<Response> {
     throw new SiteError('unreachable', `The site does not answer (${error.message})`);
   });
   if (answer.status === 429 || answer.status >= 500) {
-    throw new SiteError(
-      'busy',
-      `The site answers ${answer.status}`,
-      Number(answer.headers.get('retry-after')) || undefined,
-    );
+    const says = `The site answers ${answer.status}`;
+    throw errorForStatus(answer.status, says, answer.headers.get('retry-after') ?? undefined);
   }
   return answer;
 }

@@ -119,6 +119,8 @@ export type SiteErrorKind =
   | 'busy'
   /** It cannot be reached, or the line broke. */
   | 'unreachable'
+  /** It is in the way of something else there; another try may go better, but not for ever. */
+  | 'conflict'
   /** The permission has run out for good or was taken back. */
   | 'permission'
   /** It will not take what it was given; `message` says what and why. */

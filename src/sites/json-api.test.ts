@@ -1,3 +1,4 @@
+import { createReadStream } from 'node:fs';
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { Readable } from 'node:stream';
@@ -59,7 +60,9 @@ describe('asking a site', () => {
     [403, 'permission'],
     [404, 'missing'],
     [410, 'missing'],
-    [409, 'refused'],
+    [408, 'busy'],
+    [409, 'conflict'],
+    [425, 'busy'],
     [422, 'refused'],
   ])('tells what status %i means', async (status, kind) => {
     await expect(askSite(session, `${address}/?status=${status}`)).rejects.toMatchObject({
@@ -92,6 +95,21 @@ describe('streaming to a site', () => {
     const answer = await stream('/?status=201', 'bytes');
     expect(answer).toMatchObject({ status: 201, body: expect.stringContaining('The reason') });
     expect(seen.at(-1)).toMatchObject({ body: 'bytes', headers: { 'content-length': '5', 'x-own': 'yes' } });
+  });
+
+  it('takes a file that cannot be read for what it is, and not for a broken line', async () => {
+    const body = createReadStream('/nowhere/at-all.mp4');
+    const asked = {
+      method: 'PUT' as const,
+      address: `${address}/`,
+      headers: {},
+      length: 5,
+      body,
+      onProgress: () => {},
+    };
+    await expect(streamToSite({ ...asked, signal: new AbortController().signal })).rejects.toMatchObject({
+      code: 'ENOENT',
+    });
   });
 
   it('tells a broken line, and an abort by its reason', async () => {

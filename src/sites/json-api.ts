@@ -1,3 +1,4 @@
+import { retryAfterSeconds } from '@/core/work';
 import { type Session, SiteError } from './contract';
 
 const PATIENCE_MILLISECONDS = 30_000;
@@ -72,9 +73,16 @@ export async function errorFrom(answer: Response, explain: Explain = problemText
   return errorForStatus(answer.status, says, answer.headers.get('retry-after') ?? undefined);
 }
 
+/** Statuses that say not now, but later: too slow, too early, too many (RFC 9110, 8470 and 6585). */
+const LATER = [408, 425, 429];
+
 /** The kind of error that an HTTP status means for a drop. */
 export function errorForStatus(status: number, says: string, retryAfter?: string): SiteError {
-  if (status === 429 || status >= 500) return new SiteError('busy', says, Number(retryAfter) || undefined);
+  if (LATER.includes(status) || status >= 500) {
+    return new SiteError('busy', says, retryAfterSeconds(retryAfter, new Date()));
+  }
+  // RFC 9110, section 15.5.10: a conflict with the state that the thing is in now, which may pass.
+  if (status === 409) return new SiteError('conflict', says);
   if (status === 401 || status === 403) return new SiteError('permission', says);
   if (status === 404 || status === 410) return new SiteError('missing', says);
   return new SiteError('refused', says);

@@ -1,6 +1,7 @@
 import type { SiteAdapter } from './contract';
 import { fieldgate } from './fieldgate/adapter';
 import { lanternfold } from './lanternfold/adapter';
+import { onlySiteErrors } from './only-site-errors';
 import { pipwire } from './pipwire/adapter';
 import { stallmarket } from './stallmarket/adapter';
 
@@ -25,7 +26,7 @@ export function siteById(id: string, firstPort: number): SiteAdapter {
   const site = SITES[id];
   if (!site) throw new RangeError(`There is no site called ${id}`);
   const address = process.env[`KETTLE_SITE_${id.toUpperCase()}`] ?? `http://127.0.0.1:${firstPort + site.port}`;
-  const adapter = made.get(address) ?? site.make(address);
+  const adapter = made.get(address) ?? onlySiteErrors(site.make(address));
   made.set(address, adapter);
   return adapter;
 }

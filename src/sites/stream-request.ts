@@ -32,15 +32,24 @@ export interface StreamRequest {
 /**
  * Streams a body to a site with its Content-Length; no more than a few buffers of it are in memory at a time. `fetch`
  * would send it chunked and hold more of it back.
- * @throws SiteError 'unreachable' where the line breaks or stands still; the signal's reason where it aborts
+ * @throws SiteError 'unreachable' where the line breaks or stands still; the body's own error where that cannot be read; the
+ *   signal's reason where it aborts
  */
 export async function streamToSite(request: StreamRequest): Promise<StreamAnswer> {
   const { method, address, headers, length, body, onProgress, signal } = request;
   const send = address.startsWith('https:') ? https.request : http.request;
   const outgoing = send(address, { method, headers: { ...headers, 'content-length': length }, signal });
   outgoing.setTimeout(STALLED_AFTER_MILLISECONDS, () => outgoing.destroy(new Error('the line stood still')));
+  // Whichever breaks first has broken the other: a file that cannot be read is not the site's fault.
+  let [lineBroke, unread]: [boolean, Error | undefined] = [false, undefined];
+  body.on('error', (error) => {
+    if (!lineBroke) unread = error;
+  });
   const answered = new Promise<StreamAnswer>((resolve, reject) => {
-    outgoing.on('error', reject);
+    outgoing.on('error', (error) => {
+      lineBroke = true;
+      reject(error);
+    });
     outgoing.on('response', (answer) => {
       let text = '';
       answer.setEncoding('utf8');
@@ -63,6 +72,7 @@ export async function streamToSite(request: StreamRequest): Promise<StreamAnswer
     return await Promise.race([answered, sent]);
   } catch (error) {
     signal.throwIfAborted();
+    if (unread) throw unread;
     throw new SiteError('unreachable', `The line to the site broke (${(error as Error).message})`);
   } finally {
     sent.catch(() => undefined);

@@ -41,7 +41,7 @@ export async function carryByTus(
       throw errorForStatus(
         answer.status,
         'The site does not say how much it has',
-        answer.headers.get('retry-after') ?? '',
+        answer.headers.get('retry-after') ?? undefined,
       );
     }
     return at;

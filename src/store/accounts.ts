@@ -2,7 +2,7 @@ import type { Tokens } from '@/core/permission/tokens';
 import { inSeconds, now } from './clock';
 import type { Database } from './database';
 import { newId } from './ids';
-import { seal, unseal } from './vault';
+import { isSealedAnew, seal, unseal } from './vault';
 
 export type AccountState = 'connected' | 'taken back' | 'disconnected';
 
@@ -75,6 +75,23 @@ export async function letRenewalGo(db: Database, id: string): Promise<void> {
 export async function keepTokens(db: Database, id: string, tokens: Tokens): Promise<void> {
   const fresh = { sealedTokens: seal(JSON.stringify(tokens)), renewingUntil: null, updatedAt: now(db) };
   await db('accounts').where({ id, state: 'connected' }).update(fresh);
+}
+
+/** The accounts whose tokens are sealed with an older key. */
+export async function accountsToSealAnew(db: Database): Promise<string[]> {
+  const rows: { id: string; sealedTokens: string }[] = await db('accounts')
+    .whereNotNull('sealedTokens')
+    .select('id', 'sealedTokens');
+  return rows.filter(({ sealedTokens }) => !isSealedAnew(sealedTokens)).map(({ id }) => id);
+}
+
+/** Seals an account's tokens with the newest key. Where they were renewed meanwhile that is done already. */
+export async function sealAccountAnew(db: Database, id: string): Promise<boolean> {
+  const row: Pick<Row, 'sealedTokens'> | undefined = await db('accounts').where({ id }).first('sealedTokens');
+  if (!row?.sealedTokens) return false;
+  const { sealedTokens } = row;
+  const anew = seal(unseal(sealedTokens));
+  return (await db('accounts').where({ id, sealedTokens }).update({ sealedTokens: anew })) > 0;
 }
 
 /** Forgets the tokens of an account that may no longer be spoken for, and says why. */

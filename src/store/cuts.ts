@@ -1,5 +1,6 @@
 import type { CutFacts } from '@/core/delivery';
 import { type Database, fromJson, toJson } from './database';
+import { askToRemoveFiles } from './files/removals';
 import { newId } from './ids';
 import { askForJobs, cancelJobs } from './jobs';
 
@@ -181,10 +182,20 @@ export async function endReading(
   await db('cuts').where({ id, state: 'reading' }).update(fields);
 }
 
+/** The keys of everything that is kept on the disk of some cuts: their files, what the protocol noted beside them, copies. */
+export async function fileKeysOf(db: Database, cutIds: readonly string[]): Promise<string[]> {
+  const within = [...cutIds];
+  const cuts: { fileKey: string }[] = await db('cuts').whereIn('id', within).select('fileKey');
+  const copies: { fileKey: string }[] = await db('renditions').whereIn('cutId', within).select('fileKey');
+  const own = cuts.flatMap(({ fileKey }) => [fileKey, `${fileKey}.json`]);
+  return [...new Set([...own, ...copies.map(({ fileKey }) => fileKey)])];
+}
+
 /** Deletes a cut, with what was to be done on it. */
-export async function deleteCut(db: Database, id: string): Promise<void> {
-  await cancelJobs(db, [id]);
-  await db('cuts').where({ id }).delete();
+export async function deleteCut(trx: Database, id: string): Promise<void> {
+  await askToRemoveFiles(trx, await fileKeysOf(trx, [id]));
+  await cancelJobs(trx, [id]);
+  await trx('cuts').where({ id }).delete();
 }
 
 /** Names of the files that came last, newest first. */

@@ -1,7 +1,10 @@
 import { type ChapterChoice, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
 import type { LayerValues } from '@/core/defaults';
+import { fileKeysOf } from './cuts';
 import { type Database, fromJson, toJson } from './database';
+import { askToRemoveFiles } from './files/removals';
 import { newId } from './ids';
+import { cancelJobs } from './jobs';
 
 /** A video's record: what is set on it. */
 export interface Video {
@@ -102,9 +105,14 @@ export async function setVideo(
 }
 
 /** Deletes a record with everything that hangs on it. */
-export async function deleteVideo(db: Database, id: string): Promise<void> {
-  await db('changes').where({ subject: id }).delete();
-  await db('videos').where({ id }).delete();
+export async function deleteVideo(trx: Database, id: string): Promise<void> {
+  const cuts: { id: string }[] = await trx('cuts').where({ videoId: id }).select('id');
+  const pictures: { fileKey: string }[] = await trx('pictures').where({ videoId: id }).select('fileKey');
+  const cutIds = cuts.map((cut) => cut.id);
+  await askToRemoveFiles(trx, [...(await fileKeysOf(trx, cutIds)), ...pictures.map(({ fileKey }) => fileKey)]);
+  await cancelJobs(trx, [id, ...cutIds]);
+  await trx('changes').where({ subject: id }).delete();
+  await trx('videos').where({ id }).delete();
 }
 
 /** The records that belong to a series. */

@@ -141,13 +141,19 @@ async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> 
   const goesOn = now.bytesSent > drop.bytesSent;
   const happened = happenedBy(error);
   const says = error instanceof Error ? error.message : String(error);
-  if (!(error instanceof SiteError)) {
+  if (error instanceof SiteError && error.kind === 'conflict') {
+    // The site is well: it answers, of this one video, that something is in the way.
+    log.info({ drop: drop.id, says }, 'conflict at the site');
+  } else if (!(error instanceof SiteError)) {
     log.error({ drop: drop.id, error: says, stack: error instanceof Error ? error.stack : undefined }, happened.what);
   } else if (channel && !goesOn) {
     await noteSiteFailed(channel.site, `${name}: ${lowerFirst(says)}`, Math.random());
   }
   const attempts = goesOn ? 1 : drop.attempts + 1;
   const follows = whatFollows(happened, attempts, Math.random());
+  if (follows.next === 'a person' && error instanceof SiteError) {
+    return snag(claim, drop, 'refused', `${name}: ${says}`, 'Change it on the Sheet, then try again');
+  }
   if (follows.next === 'a person') {
     return snag(claim, drop, 'refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
   }
@@ -161,6 +167,7 @@ function putOffSays(error: unknown, site: string, happened: string): { why: stri
   if (happened === 'unreachable') {
     return { why: `${site}: ${lowerFirst((error as Error).message)}`, putOffBy: 'unreachable' };
   }
+  if (error instanceof SiteError) return { why: `${site}: ${lowerFirst(error.message)}`, putOffBy: 'busy' };
   if (happened === 'machine') return { why: `This machine: ${machineSays(error)}`, putOffBy: 'unexpected' };
   return { why: 'Something unexpected happened', putOffBy: 'unexpected' };
 }

@@ -10,7 +10,8 @@ const MACHINE_CODES = ['ENOSPC', 'EDQUOT', 'ENOMEM', 'EMFILE', 'ENFILE', 'EROFS'
 export function happenedBy(error: unknown): Happened {
   if (error instanceof SiteError) {
     if (error.kind === 'busy') return { what: 'busy', retryAfter: error.retryAfter };
-    return { what: error.kind === 'unreachable' ? 'unreachable' : 'refused' };
+    if (error.kind === 'unreachable') return { what: 'unreachable' };
+    return { what: error.kind === 'conflict' ? 'unexpected' : 'refused' };
   }
   if (error instanceof MachineError || isDatabaseAway(error)) return { what: 'machine' };
   if (error instanceof TooLong) return { what: 'too long' };

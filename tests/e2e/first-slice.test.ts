@@ -13,6 +13,7 @@ import { makeClip } from '../setup/clips';
 import { kettle } from '../setup/command';
 import { type Machine, startMachine } from '../setup/machine';
 import { stepsInOrder } from '../setup/steps';
+import { keptFrom } from '../setup/watched';
 
 let machine: Machine;
 let web: ChildProcess;
@@ -20,6 +21,7 @@ let browser: Browser;
 let context: BrowserContext;
 let page: Page;
 let home: string;
+let kept: string[];
 
 const NAME = 'marrow_quay-plank-by-plank_ep07_FINAL-v3.mp4';
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-e2e-'));
@@ -58,11 +60,30 @@ beforeAll(async () => {
   });
   page = await context.newPage();
   page.setDefaultTimeout(40_000);
+  kept = keptFrom(page);
 });
 
 afterAll(async () => {
   await browser?.close();
   await machine?.end();
+});
+
+describe('every answer', () => {
+  it('says what may be done with it: no page runs scripts that are not its own, none stands in a frame', async () => {
+    const at = async (path: string) => (await fetch(`${home}${path}`)).headers;
+    const [one, two] = [await at('/'), await at('/channels')];
+    const nonce = (headers: Headers) => /'nonce-([^']+)'/.exec(headers.get('content-security-policy') ?? '')?.[1];
+    expect(nonce(one)).toMatch(/^[A-Za-z0-9+/]{22}==$/);
+    expect(nonce(one)).not.toBe(nonce(two));
+    for (const path of ['/', '/channels', '/api/board', '/api/health', '/nowhere', '/api/videos/nowhere']) {
+      const headers = await at(path);
+      expect(headers.get('x-content-type-options'), path).toBe('nosniff');
+      expect(headers.get('referrer-policy'), path).toBe('no-referrer');
+      expect(headers.get('permissions-policy'), path).toContain('camera=()');
+      expect(headers.get('content-security-policy'), path).toContain("frame-ancestors 'none'");
+    }
+    expect((await at('/api/board')).get('content-security-policy')).toContain('sandbox');
+  });
 });
 
 describe('a cut goes from the desk to live', () => {
@@ -75,7 +96,7 @@ describe('a cut goes from the desk to live', () => {
   it('connects an account by the site’s own sign-in and consent', async () => {
     await page.getByRole('link', { name: 'Channels' }).click();
     await region('Lanternfold').getByText('No account is connected').waitFor();
-    await page.getByRole('link', { name: 'Connect Lanternfold' }).click();
+    await page.getByRole('button', { name: 'Connect Lanternfold' }).click();
     await page.getByRole('heading', { name: 'Who are you here?' }).waitFor();
     await expectAccessible(page);
     await page.getByRole('button', { name: /Wil Tarrant/ }).click();
@@ -91,7 +112,7 @@ describe('a cut goes from the desk to live', () => {
   });
 
   it('says so where the permission is refused, and keeps what was there', async () => {
-    await page.getByRole('link', { name: 'Connect another account' }).click();
+    await page.getByRole('button', { name: 'Connect another account' }).click();
     await page.getByRole('button', { name: 'Do not permit' }).click();
     await notice('Lanternfold was not connected');
     await page.getByText('● connected').waitFor();
@@ -439,6 +460,10 @@ describe('a cut goes from the desk to live', () => {
     await page.getByRole('button', { name: 'Disconnect' }).click();
     await page.getByRole('alertdialog').getByRole('button', { name: 'Disconnect' }).click();
     await page.getByText('○ disconnected').waitFor();
-    await page.getByRole('link', { name: 'Connect again' }).waitFor();
+    await page.getByRole('button', { name: 'Connect again' }).waitFor();
+  });
+
+  it('without a page ever asking for what its policy forbids', () => {
+    expect(kept).toEqual([]);
   });
 });

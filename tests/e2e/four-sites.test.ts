@@ -75,7 +75,7 @@ describe('one video goes everywhere it should', () => {
   it('connects an account at each site, in its own pages and words', async () => {
     for (const [id, name, person] of SITES) {
       await page.goto(`${home}/channels`);
-      await page.getByRole('link', { name: `Connect ${name}` }).click();
+      await page.getByRole('button', { name: `Connect ${name}` }).click();
       // Cookies of 127.0.0.1 hold for every port, so a person of the same id is signed in at the next site, too.
       const someoneElse = page.getByRole('button', { name: 'Someone else' });
       const picks = page.getByRole('button', { name: person });
@@ -248,7 +248,7 @@ describe('one video goes everywhere it should', () => {
       .waitFor();
     await page.goto(`${home}/channels`);
     await region('Fieldgate').getByText('▲ permission taken back').waitFor();
-    await region('Fieldgate').getByRole('link', { name: 'Connect again' }).click();
+    await region('Fieldgate').getByRole('button', { name: 'Connect again' }).click();
     await page
       .getByRole('button', { name: /Isa Brandt/ })
       .or(page.getByRole('button', { name: 'Permit', exact: true }))

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { AlertDialog } from 'radix-ui';
-import { useEffect } from 'react';
+import { type ComponentProps, useEffect } from 'react';
 import type { ChannelsView } from '@/desk/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
@@ -55,12 +55,9 @@ function SiteBlock({ site }: { site: SiteView }) {
         <Link href={`/channels/site/${site.id}`} className="textlink text-[13px]">
           Defaults of the site
         </Link>
-        <a
-          href={`/api/connect/${site.id}`}
-          className={`ml-auto rounded-full px-4 py-2 font-semibold text-sm leading-none ${any ? 'text-copper shadow-[inset_0_0_0_1.5px_var(--copper)] hover:bg-copper-wash' : 'bg-copper text-card hover:brightness-110'}`}
-        >
+        <Connect site={site} look={any ? 'quiet' : 'press'} className="ml-auto">
           {any ? 'Connect another account' : `Connect ${site.name}`}
-        </a>
+        </Connect>
       </header>
       {site.accounts.length === 0 && (
         <p className="px-4 py-5 text-soft">
@@ -73,6 +70,20 @@ function SiteBlock({ site }: { site: SiteView }) {
       ))}
     </section>
   );
+}
+
+/** Goes to a site to sign in there. */
+function Connect({ site, ...rest }: { site: SiteView } & Omit<ComponentProps<typeof Button>, 'onClick'>) {
+  const { trouble } = useNotices();
+  const connect = async () => {
+    try {
+      const { address } = await ask<{ address: string }>(`/api/connect/${site.id}`, { method: 'POST' });
+      window.location.assign(address);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  return <Button {...rest} onClick={connect} />;
 }
 
 const STATES: Record<AccountView['state'], { says: string; look: string }> = {
@@ -94,9 +105,9 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
           {account.state === 'connected' ? (
             <Disconnect site={site} account={account} />
           ) : (
-            <a href={`/api/connect/${site.id}`} className="textlink text-sm">
+            <Connect site={site} look="plain">
               Connect again
-            </a>
+            </Connect>
           )}
         </span>
       </div>

@@ -5,6 +5,7 @@ import { ZERO } from '@/core/time';
 import { authorisationFor } from '../authorisation';
 import type { Session, SiteAdapter } from '../contract';
 import { askSite } from '../json-api';
+import { ownAddress } from '../own-address';
 import { putCaptions } from '../put-captions';
 import { evenIfGone, shownChapter, stageShape, stateOfStage } from '../stages';
 import { carryInParts } from './carry-in-parts';
@@ -76,8 +77,8 @@ export function fieldgate(address: string): SiteAdapter {
       return { siteVideoId: work.id, link: work.page, carry: { work: at(work.id) } };
     },
 
-    carry: (session, begun, file, onProgress, signal) =>
-      carryInParts(session, begun.carry.work ?? '', file, onProgress, signal),
+    carry: async (session, begun, file, onProgress, signal) =>
+      carryInParts(session, ownAddress(address, begun.carry.work ?? ''), file, onProgress, signal),
 
     async describe(session, siteVideoId, words, privacy) {
       await change(session, siteVideoId, {

@@ -1,8 +1,10 @@
 import { createHash } from 'node:crypto';
-import { buffer } from 'node:stream/consumers';
+import type { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { array, boolean, number, object, string } from 'yup';
 import { type CarriedFile, type Session, SiteError } from '../contract';
-import { askSite } from '../json-api';
+import { askSite, errorForStatus, problemText, readJson } from '../json-api';
+import { streamToSite } from '../stream-request';
 
 const partsShape = object({
   whole: boolean().required(),
@@ -16,15 +18,21 @@ const partsShape = object({
   ).required(),
 });
 
-/** The field of a digest (RFC 9530, section 2): the algorithm with the digest in base64 between colons. */
-export function contentDigest(bytes: Uint8Array): string {
-  return `sha-256=:${createHash('sha256').update(bytes).digest('base64')}:`;
+/**
+ * The field of a digest (RFC 9530, section 2): the algorithm with the digest in base64 between colons. The bytes pass through
+ * and are not held.
+ */
+export async function contentDigest(bytes: Readable, signal?: AbortSignal): Promise<string> {
+  const hash = createHash('sha256');
+  await pipeline(bytes, hash, { signal });
+  return `sha-256=:${hash.digest('base64')}:`;
 }
 
 /**
  * Carries a file in numbered parts, each with its Content-Digest (RFC 9530), and completes it. Parts that the site has
- * already with the right bytes are not sent again; two parts at a time are in memory.
- * @throws SiteError; where `signal` aborts, its reason
+ * already with the right bytes are not sent again. However large the site wants its parts, no more than a few buffers are in
+ * memory: each part is read once for its digest and once for the line.
+ * @throws SiteError; the file's own error where it cannot be read; where `signal` aborts, its reason
  */
 export async function carryInParts(
   session: Session,
@@ -40,44 +48,58 @@ export async function carryInParts(
   }
   const there = new Map(parts.map((part) => [part.number, part]));
   const count = Math.ceil(file.size / partBytes);
-  const lengthOf = (part: number) => Math.min(partBytes, file.size - (part - 1) * partBytes);
-  let over = 0;
-  for (let part = 1; part <= count; part += 1) if (there.get(part)?.bytes === lengthOf(part)) over += lengthOf(part);
-  onProgress(over);
-  const missing = Array.from({ length: count }, (_, index) => index + 1).filter(
-    (part) => there.get(part)?.bytes !== lengthOf(part),
-  );
-  const digests = new Map(parts.map(({ number, digest }) => [number, digest]));
-  const prepare = async (part: number | undefined) => {
-    if (part === undefined) return undefined;
+  const bytesOf = (part: number) => {
     const first = (part - 1) * partBytes;
-    const bytes = await buffer(file.open(first, first + lengthOf(part) - 1));
-    return { part, bytes, digest: contentDigest(bytes) };
+    const length = Math.min(partBytes, file.size - first);
+    return { length, open: () => file.open(first, first + length - 1) };
   };
-  // The next part is read and digested while the one before it is on the line.
-  let next = prepare(missing.shift());
-  for (let ready = await next; ready; ready = await next) {
-    next = prepare(missing.shift());
-    next.catch(() => undefined);
-    const { part, bytes, digest } = ready;
-    signal.throwIfAborted();
-    await askSite(session, `${work}/parts/${part}`, {
-      ...{ method: 'PUT', bytes, type: 'application/octet-stream', signal },
-      headers: { 'content-digest': digest },
-    }).catch((error) => {
-      signal.throwIfAborted();
-      throw error;
-    });
-    digests.set(part, digest.slice('sha-256=:'.length, -1));
-    over += bytes.length;
+  const list: { number: number; digest: string }[] = [];
+  let over = 0;
+  for (let part = 1; part <= count; part += 1) {
+    const { length, open } = bytesOf(part);
+    const digest = await contentDigest(open(), signal);
+    const known = there.get(part);
+    if (known?.bytes !== length || `sha-256=:${known.digest}:` !== digest) {
+      await sendPart(
+        session,
+        `${work}/parts/${part}`,
+        { length, body: open, digest },
+        (bytes) => onProgress(over + bytes),
+        signal,
+      );
+    }
+    list.push({ number: part, digest: digest.slice('sha-256=:'.length, -1) });
+    over += length;
     onProgress(over);
   }
-  const list = Array.from({ length: count }, (_, index) => {
-    return { number: index + 1, digest: digests.get(index + 1) ?? '' };
-  });
   await askSite(session, `${work}/complete`, { method: 'POST', json: { parts: list } }).catch((error) => {
     // A part that was there and is gone, or differs: the next try lists the parts anew.
     if (error instanceof SiteError && error.kind === 'refused') throw new SiteError('unreachable', error.message);
     throw error;
   });
+}
+
+async function sendPart(
+  session: Session,
+  address: string,
+  part: { length: number; body: () => Readable; digest: string },
+  onProgress: (bytes: number) => void,
+  signal: AbortSignal,
+): Promise<void> {
+  const send = (token: string) =>
+    streamToSite({
+      ...{ method: 'PUT', address, length: part.length, body: part.body(), onProgress, signal },
+      headers: {
+        authorization: `Bearer ${token}`,
+        'content-type': 'application/octet-stream',
+        'content-digest': part.digest,
+      },
+    });
+  const token = await session.accessToken();
+  let answer = await send(token);
+  if (answer.status === 401) answer = await send(await session.accessToken(token));
+  if (answer.status >= 300) {
+    const says = problemText(readJson(answer.body)) ?? `The site answers ${answer.status} to a part`;
+    throw errorForStatus(answer.status, says, answer.headers['retry-after']);
+  }
 }

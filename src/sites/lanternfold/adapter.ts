@@ -5,6 +5,7 @@ import { fraction, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
 import type { SiteAdapter, SiteChecks } from '../contract';
 import { askSite } from '../json-api';
+import { ownAddress } from '../own-address';
 import { putCaptions } from '../put-captions';
 import { evenIfGone, shownChapter, stageShape, stateOfStage } from '../stages';
 import { carryByTus } from '../tus-carry';
@@ -92,8 +93,8 @@ export function lanternfold(address: string): SiteAdapter {
       return { siteVideoId: video.id, link: video.watchUrl, carry: { uploadUrl: video.uploadUrl } };
     },
 
-    carry: (session, begun, file, onProgress, signal) =>
-      carryByTus(session, begun.carry.uploadUrl ?? '', file, onProgress, signal),
+    carry: async (session, begun, file, onProgress, signal) =>
+      carryByTus(session, ownAddress(address, begun.carry.uploadUrl ?? ''), file, onProgress, signal),
 
     async describe(session, siteVideoId, words, privacy) {
       const json = {

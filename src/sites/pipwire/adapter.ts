@@ -3,6 +3,7 @@ import { toDecimal } from '@/core/time';
 import { authorisationFor } from '../authorisation';
 import { type Session, type SiteAdapter, SiteError } from '../contract';
 import { type ApiRequest, askSite, type Explain } from '../json-api';
+import { ownAddress } from '../own-address';
 import { evenIfGone, stageShape, stateOfStage } from '../stages';
 import { carryByRange } from './carry-by-range';
 import { pipwireProfile } from './profile';
@@ -65,9 +66,10 @@ export function pipwire(address: string): SiteAdapter {
       return { siteVideoId: post.id, link: post.at, carry: { clip: post.clip } };
     },
 
-    carry(session, begun, file, onProgress, signal) {
+    async carry(session, begun, file, onProgress, signal) {
       const confirmed = async () => (await postOf(session, begun.siteVideoId)).have;
-      return carryByRange(session, begun.carry.clip ?? '', file, confirmed, onProgress, signal, pipwireExplains);
+      const clip = ownAddress(address, begun.carry.clip ?? '');
+      return carryByRange(session, clip, file, confirmed, onProgress, signal, pipwireExplains);
     },
 
     async describe(session, siteVideoId, words) {

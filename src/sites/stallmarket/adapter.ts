@@ -2,6 +2,7 @@ import { array, boolean, type InferType, number, object, string } from 'yup';
 import { authorisationFor } from '../authorisation';
 import { type Session, type SiteAdapter, type SiteChecks, SiteError } from '../contract';
 import { type ApiRequest, askSite, type Explain } from '../json-api';
+import { ownAddress } from '../own-address';
 import { evenIfGone, stageShape, stateOfStage } from '../stages';
 import { carryAsForm } from './carry-as-form';
 import { stallmarketProfile } from './profile';
@@ -76,7 +77,8 @@ export function stallmarket(address: string): SiteAdapter {
     async carry(session, begun, file, onProgress, signal) {
       const { stage } = await clipOf(session, begun.siteVideoId);
       if (stage !== 'receiving') return onProgress(file.size);
-      await carryAsForm(session, begun.carry.file ?? '', 'clip', file, onProgress, signal, stallmarketExplains);
+      const to = ownAddress(address, begun.carry.file ?? '');
+      await carryAsForm(session, to, 'clip', file, onProgress, signal, stallmarketExplains);
     },
 
     async describe(session, siteVideoId, words) {

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { PassThrough, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { mediaType } from '@/core/delivery';
 import type { CarriedFile, Session } from '../contract';
 import { type Explain, errorForStatus, readJson } from '../json-api';
 import { streamToSite } from '../stream-request';
@@ -53,7 +54,7 @@ export async function carryAsForm(
   signal: AbortSignal,
   explain: Explain,
 ): Promise<void> {
-  const frame = formFrame(field, file.fileName, 'video/mp4');
+  const frame = formFrame(field, file.fileName, mediaType(file.fileName));
   onProgress(0);
   const answer = await streamToSite({
     method: 'POST',

@@ -52,6 +52,8 @@ export async function up(db: Knex): Promise<void> {
     moment(table, 'nextTryAt');
     table.string('says', 500).notNullable();
   });
+  // Keys of files whose rows are gone, until they are taken off the disk.
+  await db.schema.createTable('filesToRemove', (table) => table.string('fileKey', 200).primary());
   await db.schema.alterTable('drops', (table) => {
     moment(table, 'stateSince');
     table.index(['channelId', 'state']);
@@ -69,6 +71,7 @@ export async function down(db: Knex): Promise<void> {
     table.index(['channelId']);
     table.dropIndex(['channelId', 'state']);
   });
+  await db.schema.dropTable('filesToRemove');
   await db.schema.dropTable('circuits');
   await db.schema.createTable('pictureHabits', (table) => {
     id(table, 'id').primary();

@@ -1,10 +1,6 @@
 import { Upload } from 'tus-js-client';
+import { chunkAfterBreak, chunkAfterSuccess, FIRST_CHUNK_BYTES } from '@/core/delivery';
 
-/**
- * How much goes in one request. The server gives one five minutes, in which a line of 230 kbit/s gets through with it; a fast
- * line loses little to the many requests.
- */
-const CHUNK_BYTES = 8 * 1024 * 1024;
 /** Pauses between tries while the line is gone. A transfer that has moved on begins again with the first. */
 const RETRY_MILLISECONDS = [0, 500, 1000, 2000, 3000, ...Array.from({ length: 20_000 }, () => 5000)];
 
@@ -23,15 +19,23 @@ interface TransferTold {
 
 /** Carries one file to its cut by tus 1.0, for as long as it takes. */
 export function startTransfer(file: File, cutId: string, goesOn: boolean, told: TransferTold): void {
-  new Upload(file, {
+  let begun = performance.now();
+  const upload = new Upload(file, {
     endpoint: '/api/arrivals',
     uploadUrl: goesOn ? `/api/arrivals/${cutId}` : undefined,
     metadata: { cutId },
-    chunkSize: CHUNK_BYTES,
+    chunkSize: FIRST_CHUNK_BYTES,
     retryDelays: RETRY_MILLISECONDS,
     storeFingerprintForResuming: false,
     onProgress: told.onProgress,
+    onChunkComplete(bytes) {
+      const now = performance.now();
+      upload.options.chunkSize = chunkAfterSuccess(bytes, (now - begun) / 1000);
+      begun = now;
+    },
     onShouldRetry(error) {
+      begun = performance.now();
+      upload.options.chunkSize = chunkAfterBreak(upload.options.chunkSize ?? FIRST_CHUNK_BYTES);
       if (isFinal(error.originalResponse?.getStatus() ?? 0)) return false;
       told.onWait();
       return true;
@@ -40,7 +44,8 @@ export function startTransfer(file: File, cutId: string, goesOn: boolean, told: 
     onError(error) {
       told.onRefused(('originalResponse' in error && error.originalResponse?.getBody()) || '');
     },
-  }).start();
+  });
+  upload.start();
 }
 
 /** How many bytes of a cut have come, as the tus server tells it; undefined where nothing has begun. */

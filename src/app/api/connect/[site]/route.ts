@@ -4,6 +4,7 @@ import { startConnecting } from '@/desk/connect';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = guarded<{ site: string }>(async (request, { site }) =>
-  Response.redirect(await startConnecting(site, wayBack(request, site)), 303),
-);
+/** Begins a sign-in; the page goes to the address that is answered. */
+export const POST = guarded<{ site: string }>(async (request, { site }) => ({
+  address: await startConnecting(site, wayBack(request, site)),
+}));

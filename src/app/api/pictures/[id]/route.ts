@@ -11,7 +11,6 @@ export const GET = guarded<{ id: string }>(async (_request, { id }) => {
     'content-length': String(picture.size),
     // A picture's bytes never change under its id.
     'cache-control': 'private, max-age=31536000, immutable',
-    'x-content-type-options': 'nosniff',
   };
   return new Response(Readable.toWeb(bytes) as ReadableStream, { headers });
 });

@@ -1,3 +1,4 @@
+import { create as contentDisposition } from 'content-disposition';
 import { guarded } from '@/app/guard';
 import { exportSeries } from '@/desk/series';
 
@@ -12,7 +13,7 @@ export const GET = guarded<Params>(async (_request, { id }) => {
   return new Response(`${JSON.stringify(file, null, 2)}\n`, {
     headers: {
       'content-type': 'application/json',
-      'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+      'content-disposition': contentDisposition(name),
     },
   });
 });

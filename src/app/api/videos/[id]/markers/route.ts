@@ -1,6 +1,7 @@
+import { create as contentDisposition } from 'content-disposition';
 import { guarded } from '@/app/guard';
-import { jsonBody, jsonIn } from '@/app/json-body';
-import { LARGEST_MARKER_FILE, MarkerFileError } from '@/core/markers';
+import { bodyBytes, jsonBody, jsonIn } from '@/app/json-body';
+import { LARGEST_MARKER_FILE } from '@/core/markers';
 import { lookAtMarkers } from '@/desk/look';
 import { editMarkers, exportMarkers, INSIDE_THE_CUT, importMarkers, previewMarkers } from '@/desk/markers';
 
@@ -18,17 +19,14 @@ export const GET = guarded<Params>(async (request, { id }) => {
   const text = await exportMarkers(id, format, searchParams.get('only') === 'chapters');
   const name = `markers.${ENDINGS[format] ?? format}`;
   return new Response(text, {
-    headers: { 'content-type': 'text/plain; charset=utf-8', 'content-disposition': `attachment; filename="${name}"` },
+    headers: { 'content-type': 'text/plain; charset=utf-8', 'content-disposition': contentDisposition(name) },
   });
 });
 
 /** Takes the markers of a file, or with `inside` of the cut; with `preview` it only says what that would do. */
 export const POST = guarded<Params>(async (request, { id }) => {
-  if (Number(request.headers.get('content-length')) > LARGEST_MARKER_FILE) {
-    throw new MarkerFileError(`the file is larger than ${LARGEST_MARKER_FILE / 1024 / 1024} MiB`, 0);
-  }
   const { searchParams } = new URL(request.url);
-  const source = searchParams.has('inside') ? INSIDE_THE_CUT : new Uint8Array(await request.arrayBuffer());
+  const source = searchParams.has('inside') ? INSIDE_THE_CUT : await bodyBytes(request, LARGEST_MARKER_FILE);
   const columns = searchParams.get('columns');
   const options = {
     fileName: searchParams.get('name') ?? undefined,

@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream';
+import { create as contentDisposition } from 'content-disposition';
 import { guarded } from '@/app/guard';
 import { cutWithChapters } from '@/desk/chapters-inside';
 
@@ -10,8 +11,7 @@ export const GET = guarded<{ id: string }>(async (_request, { id }) => {
   const headers = {
     'content-type': 'application/octet-stream',
     'content-length': String(size),
-    // RFC 6266: the name as it is, in the extended form of RFC 8187.
-    'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(fileName)}`,
+    'content-disposition': contentDisposition(fileName),
   };
   return new Response(Readable.toWeb(open()) as ReadableStream, { headers });
 });

@@ -24,5 +24,5 @@ export async function measureOn(
     console.error(error);
     await end(1);
   }
-  await end(0);
+  await end(Number(process.exitCode ?? 0));
 }

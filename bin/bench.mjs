@@ -6,7 +6,13 @@ import { DATABASE_PROGRAMS, ensurePrograms } from './setup/debian.mjs';
 import { ensurePackages } from './setup/packages.mjs';
 
 /** Every measurement; the tests run a short form of each, so that none rots. */
-export const MEASURES = ['bench/markers.ts', 'bench/layers.ts', 'bench/transfers.ts', 'bench/four-sites.ts'];
+export const MEASURES = [
+  'bench/markers.ts',
+  'bench/layers.ts',
+  'bench/transfers.ts',
+  'bench/four-sites.ts',
+  'bench/faults.ts',
+];
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));

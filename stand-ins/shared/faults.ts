@@ -1,4 +1,4 @@
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { Transform } from 'node:stream';
 import type { FastifyInstance } from 'fastify';
 import { array, type InferType, number, object, string } from 'yup';
@@ -55,7 +55,9 @@ export class Faults {
 
   private keep(faults: Fault[]): Fault[] {
     this.set = faults;
-    writeFileSync(this.file, JSON.stringify(faults));
+    // Whole or not: a stand-in that is killed here has to start again.
+    writeFileSync(`${this.file}.part`, JSON.stringify(faults));
+    renameSync(`${this.file}.part`, this.file);
     return faults;
   }
 
@@ -106,6 +108,9 @@ export class Faults {
     server.get('/control/faults', async () => this.set);
     server.put('/control/faults', async (request) => {
       return this.keep(await array(faultShape).required().validate(request.body));
+    });
+    server.post('/control/faults', async (request) => {
+      return this.keep([...this.set, await faultShape.required().validate(request.body)]);
     });
     server.delete('/control/faults', async () => this.keep([]));
     server.addHook('onRequest', async (request) => {

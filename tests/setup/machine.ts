@@ -40,7 +40,10 @@ const root = path.resolve('.');
 /** A Kettle Drop of a test's own: its ports, its home, its database, and the processes that the test asks for. */
 export interface Machine {
   env: Record<string, string | undefined>;
-  start(name: 'stand-ins' | 'worker' | 'web'): ChildProcess;
+  /** @param more settings for this process alone */
+  start(name: 'stand-ins' | 'worker' | 'web', more?: Record<string, string>): ChildProcess;
+  /** Kills the database as a bad day would, and starts it again. */
+  killDatabase(): Promise<void>;
   end(): Promise<void>;
 }
 
@@ -56,13 +59,13 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
   Object.assign(process.env, { KETTLE_HOME: home, KETTLE_LOG_LEVEL: 'warn', ...quick });
   for (const [name, port] of Object.entries(ports)) process.env[name] = String(port);
   const env = processEnvironment(root);
-  const database = await startDatabase(home, ports.KETTLE_DB_PORT);
+  let database = await startDatabase(home, ports.KETTLE_DB_PORT);
   const { migrate, closeDatabase } = await import('@/store/database');
   await migrate();
   await closeDatabase();
   const children: ChildProcess[] = [];
-  const start: Machine['start'] = (name) => {
-    const child = startProcess(root, name, env);
+  const start: Machine['start'] = (name, more = {}) => {
+    const child = startProcess(root, name, { ...env, ...more });
     children.push(child);
     return child;
   };
@@ -74,6 +77,10 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
   return {
     env,
     start,
+    async killDatabase() {
+      await endProcess(database, 'SIGKILL');
+      database = await startDatabase(home, ports.KETTLE_DB_PORT);
+    },
     async end() {
       await Promise.all(children.map((child) => endProcess(child)));
       await endProcess(database);

@@ -1,0 +1,64 @@
+import { sessionFor, site } from '@/desk/session';
+import { allChannels } from '@/store/channels';
+import { database } from '@/store/database';
+import { videosAt } from '../../tests/setup/desk';
+
+/** What became of everything, after the day: all of these are to be 0. */
+export interface Verdict {
+  /** Files that did not come in whole, and drops that are gone. */
+  lost: number;
+  /** Videos that stand twice at a site. */
+  doubled: number;
+  /** Drops that are not live. */
+  stuck: number;
+  /** Videos at a site that belong to no drop. */
+  leftBehind: number;
+  /** Drops that are live and show something else than was meant, or to others. */
+  wrong: number;
+}
+
+interface DropRow {
+  id: string;
+  state: string;
+  siteVideoId: string | null;
+  channelId: string;
+  title: string;
+}
+
+/**
+ * Compares what there is with what was meant, at Kettle Drop and at each site.
+ * @param meant how many files and drops there were, and the SHA-256 of every file
+ */
+export async function verdictOn(meant: { files: number; drops: number; digest: string }): Promise<Verdict> {
+  const db = database();
+  const cuts: { state: string; digest: string | null }[] = await db('cuts').select('state', 'digest');
+  const whole = cuts.filter(({ state, digest }) => state === 'ready' && digest === meant.digest).length;
+  const drops: DropRow[] = await db('drops')
+    .join('videos', 'videos.id', 'drops.videoId')
+    .whereNot('drops.state', 'draft')
+    .select('drops.id', 'drops.state', 'drops.siteVideoId', 'drops.channelId', 'videos.title');
+  const channels = new Map((await allChannels(db)).map((channel) => [channel.id, channel]));
+  const siteOf = (drop: DropRow) => channels.get(drop.channelId)?.site ?? '';
+  let [doubled, leftBehind, wrong] = [0, 0, 0];
+  for (const siteId of new Set(drops.map(siteOf))) {
+    const there = await videosAt(siteId);
+    const ours = new Set(drops.filter((drop) => siteOf(drop) === siteId).map(({ siteVideoId }) => siteVideoId));
+    leftBehind += there.filter(({ id }) => !ours.has(String(id))).length;
+    const names = there.map(({ channelId, fileName }) => `${channelId} ${fileName}`);
+    doubled += names.length - new Set(names).size;
+  }
+  for (const drop of drops.filter(({ state }) => state === 'live')) {
+    const channel = channels.get(drop.channelId);
+    if (!channel) continue;
+    const { readBack } = site(channel.site);
+    const shown = await readBack(sessionFor(channel.accountId), drop.siteVideoId ?? '');
+    const title = shown.title === undefined || shown.title === drop.title;
+    const file = shown.fileDigest === undefined || shown.fileDigest === meant.digest;
+    if (!title || !file || shown.privacy !== 'everyone') wrong += 1;
+  }
+  return {
+    lost: meant.files - whole + Math.max(0, meant.drops - drops.length),
+    stuck: drops.filter(({ state }) => state !== 'live').length,
+    ...{ doubled, leftBehind, wrong },
+  };
+}

@@ -21,8 +21,8 @@ const { faultKinds, chooseKind, fullDiskSettings } = await import('./faults/inje
 const { insist, liveDrops, manage } = await import('./faults/manager');
 const { verdictOn } = await import('./faults/verdict');
 const { channelsOfTheYard, YARD } = await import('../tests/setup/desk');
-const { editVideo, tickChannel } = await import('@/desk/edit-video');
-const { sendVideo } = await import('@/desk/send');
+const { editVideo, tickChannel } = await import('@/desk/video/edit-video');
+const { sendVideo } = await import('@/desk/drop/send');
 
 const CHANNELS = ['Marrow Quay', 'Marrow Quay Films', '@marrowquay', 'Marrow Quay Tools'];
 const ending = new AbortController();

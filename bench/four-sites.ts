@@ -15,10 +15,10 @@ const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
 const machine = await startMachine(['stand-ins']);
 const worker = machine.start('worker');
 const { bringFile, setFaultsAt, untilSheet, yardSession } = await import('../tests/setup/desk');
-const { lookAtChannels } = await import('@/desk/look');
-const { lookAtSheet } = await import('@/desk/look-at-sheet');
-const { editVideo, tickChannel } = await import('@/desk/edit-video');
-const { sendVideo } = await import('@/desk/send');
+const { lookAtChannels } = await import('@/desk/look/look');
+const { lookAtSheet } = await import('@/desk/look/look-at-sheet');
+const { editVideo, tickChannel } = await import('@/desk/video/edit-video');
+const { sendVideo } = await import('@/desk/drop/send');
 const { SITE_PROFILES } = await import('@/sites/profiles');
 
 let channels: { id: string; name: string; site: string }[] = [];

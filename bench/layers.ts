@@ -40,9 +40,9 @@ await measureOn(machine, undefined, async () => {
   const { database } = await import('@/store/database');
   const { makeDrop } = await import('@/store/drops');
   const { makeVideo } = await import('@/store/videos');
-  const { newSeries } = await import('@/desk/series');
-  const { editDefaults } = await import('@/desk/defaults');
-  const { lookAtSheet } = await import('@/desk/look-at-sheet');
+  const { newSeries } = await import('@/desk/defaults/series');
+  const { editDefaults } = await import('@/desk/defaults/defaults');
+  const { lookAtSheet } = await import('@/desk/look/look-at-sheet');
 
   const channels = [...(await channelsOfTheYard()).values()];
   const owner = await newSeries({ name: 'Many' });

@@ -80,8 +80,8 @@ await measureOn(machine, folder, async () => {
     await pause(200);
   }
   const { connectedChannels, onlyDrop, untilSheet } = await import('../tests/setup/desk');
-  const { editVideo, tickChannel } = await import('@/desk/edit-video');
-  const { sendVideo } = await import('@/desk/send');
+  const { editVideo, tickChannel } = await import('@/desk/video/edit-video');
+  const { sendVideo } = await import('@/desk/drop/send');
 
   // Warm both sides up, then take the better of a few rounds of each, one after the other.
   const bareTimes: number[] = [];

@@ -1,4 +1,4 @@
-import { finishConnecting, startConnecting } from '@/desk/connect';
+import { finishConnecting, startConnecting } from '@/desk/account/connect';
 import { settings } from '@/store/settings';
 
 /** Signs in at a stand-in as a person would, by its pages, and connects all channels of the account. */

@@ -1,4 +1,4 @@
-import { sessionFor, site } from '@/desk/session';
+import { sessionFor, site } from '@/desk/site/session';
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
 import { videosAt } from '../../tests/setup/desk';

@@ -1,8 +1,8 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { actOnDrop, type DropAction } from '@/desk/act-on-drop';
-import { discardVideo } from '@/desk/bring-cut';
+import { discardVideo } from '@/desk/cut/bring-cut';
 import { DeskError } from '@/desk/desk-error';
-import { lookAtSheet } from '@/desk/look-at-sheet';
+import { actOnDrop, type DropAction } from '@/desk/drop/act-on-drop';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { channelsNamed } from './named/channel';
 import { videoNamed } from './named/video';
 import { watch } from './watch';

@@ -1,5 +1,5 @@
 import { DEFAULT_FIELDS, type DefaultField, FIELD_NAMES, sourceWords } from '@/core/defaults';
-import type { SheetChannel, SheetView } from '@/desk/views';
+import type { SheetChannel, SheetView } from '@/desk/look/views';
 
 const HOW = { file: 'recognised from the file name', person: 'as you said' };
 

@@ -1,4 +1,4 @@
-import { lookAtJobs, tryJobsAgain } from '@/desk/jobs-set-aside';
+import { lookAtJobs, tryJobsAgain } from '@/desk/house/jobs-set-aside';
 
 /** Prints the background work that was set aside, or has all of it tried again. */
 export async function jobs(options: { json?: boolean; again?: boolean }): Promise<void> {

@@ -1,14 +1,8 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import {
-  chapterFindings,
-  chapterLines,
-  chaptersFromMarkers,
-  chapterText,
-  NO_CHOICE,
-  repairChapters,
-} from '@/core/chapters';
+import { chapterFindings, chapterLines, chaptersFromMarkers, NO_CHOICE, repairChapters } from '@/core/chapters';
 import { MARKER_WRITERS, type MarkerFile, readMarkerFile, type WrittenFormat } from '@/core/markers';
 import {
+  chapterText,
   compare,
   type Fraction,
   frameAtTime,

@@ -1,4 +1,4 @@
-import { renewKey } from '@/desk/renew-key';
+import { renewKey } from '@/desk/account/renew-key';
 
 /** Renews the key of the vault and says for how many accounts. */
 export async function renew(): Promise<void> {

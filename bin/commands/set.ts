@@ -2,7 +2,7 @@ import { NO_CHOICE } from '@/core/chapters';
 import { DEFAULT_FIELDS, type DefaultField, isDefaultField, isListField, PLAIN_DEFAULTS } from '@/core/defaults';
 import { tagsFromText } from '@/core/words';
 import { DeskError } from '@/desk/desk-error';
-import { editOnChannel, editVideo } from '@/desk/edit-video';
+import { editOnChannel, editVideo } from '@/desk/video/edit-video';
 import { channelsNamed } from './named/channel';
 import { chaptersOfColours } from './named/chapters';
 import { seriesNamed } from './named/series';

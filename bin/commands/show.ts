@@ -1,5 +1,5 @@
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import type { SheetView } from '@/desk/views';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import type { SheetView } from '@/desk/look/views';
 import { dropWords } from '@/ui/drop-words';
 import { explanation } from './explain';
 import { videoNamed } from './named/video';

@@ -1,4 +1,4 @@
-import { lookAtBoard } from '@/desk/look';
+import { lookAtBoard } from '@/desk/look/look';
 import { Board } from './board/board';
 
 export const dynamic = 'force-dynamic';

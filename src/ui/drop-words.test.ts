@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { BoardRow, DropView } from '@/desk/views';
+import type { BoardRow, DropView } from '@/desk/look/views';
 import { headline, underline } from '../app/board/headline';
 import { dropWords } from './drop-words';
 import { lookOf } from './stops';

@@ -1,5 +1,5 @@
 import { spanName } from '@/core/delivery';
-import type { DropView } from '@/desk/views';
+import type { DropView } from '@/desk/look/views';
 
 const MOVING: Partial<Record<DropView['state'], string>> = {
   packing: 'Packing',

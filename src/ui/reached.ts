@@ -1,4 +1,4 @@
-import type { Reached } from '@/desk/reach';
+import type { Reached } from '@/desk/changes/reach';
 
 const MOST_NAMED = 3;
 

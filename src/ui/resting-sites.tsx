@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import type { RestingSiteView } from '@/desk/resting-sites';
+import type { RestingSiteView } from '@/desk/site/resting-sites';
 import { ask } from './ask';
 import { Button } from './button';
 import { Moment } from './moment';

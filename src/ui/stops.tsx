@@ -1,5 +1,5 @@
 import { STOPS } from '@/core/drop';
-import type { DropView } from '@/desk/views';
+import type { DropView } from '@/desk/look/views';
 
 const GAP = 23;
 const FIRST = 8;

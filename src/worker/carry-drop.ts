@@ -1,9 +1,9 @@
 import { isWorking, type PutOff, type Snag } from '@/core/drop';
 import { whatFollows } from '@/core/work';
+import { meantWords } from '@/desk/drop/meant';
+import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
-import { meantWords } from '@/desk/meant';
-import { profileAt, recordOf } from '@/desk/record';
-import { isOpenToUs, sessionFor, site } from '@/desk/session';
+import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
 import { SiteError } from '@/sites/contract';
 import { channelById } from '@/store/channels';
 import { noteSiteFailed, noteSiteWell } from '@/store/circuits';

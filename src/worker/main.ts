@@ -1,8 +1,8 @@
 import os from 'node:os';
 import { setTimeout as pause } from 'node:timers/promises';
-import { noteCutsThatAreWhole } from '@/desk/bring-cut';
+import { noteCutsThatAreWhole } from '@/desk/cut/bring-cut';
+import { askForKeeping } from '@/desk/house/tidy-up';
 import { log } from '@/desk/log';
-import { askForKeeping } from '@/desk/tidy-up';
 import { closeDatabase, database } from '@/store/database';
 import { beatWorker } from '@/store/workers';
 import { laneClasses } from './classes';

@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { BoardView } from '@/desk/views';
+import type { BoardView } from '@/desk/look/views';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { expectAccessible, startBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';

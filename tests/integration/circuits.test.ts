@@ -1,8 +1,8 @@
 import { afterEach, describe, expect, it } from 'vitest';
-import { actOnDrop } from '@/desk/act-on-drop';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { lookAtRestingSites, tryRestingSite } from '@/desk/resting-sites';
-import { sendVideo } from '@/desk/send';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { sendVideo } from '@/desk/drop/send';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { lookAtRestingSites, tryRestingSite } from '@/desk/site/resting-sites';
 import { noteSiteFailed, noteSiteWell, takeTrial } from '@/store/circuits';
 import { database } from '@/store/database';
 import { makeClip } from '../setup/clips';

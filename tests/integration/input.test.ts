@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { announceCut } from '@/desk/bring-cut';
-import { bringCaptions, dropCaptions, openCaptions } from '@/desk/captions';
-import { redo, undo } from '@/desk/changes';
-import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtMarkers } from '@/desk/look';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { editMarkers, exportMarkers, importMarkers, previewMarkers } from '@/desk/markers';
+import { redo, undo } from '@/desk/changes/changes';
+import { announceCut } from '@/desk/cut/bring-cut';
+import { lookAtMarkers } from '@/desk/look/look';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { bringCaptions, dropCaptions, openCaptions } from '@/desk/video/captions';
+import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
+import { editMarkers, exportMarkers, importMarkers, previewMarkers } from '@/desk/video/markers';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { makeVideo } from '@/store/videos';

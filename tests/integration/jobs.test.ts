@@ -1,5 +1,5 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { lookAtSheet } from '@/desk/look-at-sheet';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { MachineError, TooLong } from '@/media/program';
 import { databaseTime } from '@/store/clock';
 import { closeDatabase, database } from '@/store/database';

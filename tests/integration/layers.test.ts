@@ -1,19 +1,26 @@
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LayerValues } from '@/core/defaults';
-import { actOnDrop } from '@/desk/act-on-drop';
-import { redo, undo } from '@/desk/changes';
-import { editDefaults } from '@/desk/defaults';
-import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look-at-layers';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { moveUp } from '@/desk/move-up';
-import { dropPicture, openPicture, takeFrameAsPicture } from '@/desk/pictures';
-import { sendVideo } from '@/desk/send';
-import { duplicateSeries, editSeries, exportSeries, importSeries, newSeries, removeSeries } from '@/desk/series';
-import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/shelf';
-import { tagOffers } from '@/desk/suggest-tags';
-import type { SheetChannel } from '@/desk/views';
+import { redo, undo } from '@/desk/changes/changes';
+import { editDefaults } from '@/desk/defaults/defaults';
+import { moveUp } from '@/desk/defaults/move-up';
+import {
+  duplicateSeries,
+  editSeries,
+  exportSeries,
+  importSeries,
+  newSeries,
+  removeSeries,
+} from '@/desk/defaults/series';
+import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/defaults/shelf';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { sendVideo } from '@/desk/drop/send';
+import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import type { SheetChannel } from '@/desk/look/views';
+import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
+import { dropPicture, openPicture, takeFrameAsPicture } from '@/desk/video/pictures';
+import { tagOffers } from '@/desk/video/suggest-tags';
 import { database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { makeClip } from '../setup/clips';

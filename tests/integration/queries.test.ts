@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { editDefaults } from '@/desk/defaults';
-import { tickChannel } from '@/desk/edit-video';
-import { lookAtBoard, lookAtChannels, lookAtStatus } from '@/desk/look';
-import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look-at-layers';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { editMarkers } from '@/desk/markers';
+import { editDefaults } from '@/desk/defaults/defaults';
+import { lookAtBoard, lookAtChannels, lookAtStatus } from '@/desk/look/look';
+import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { tickChannel } from '@/desk/video/edit-video';
+import { editMarkers } from '@/desk/video/markers';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { makeVideo } from '@/store/videos';

@@ -1,6 +1,6 @@
 import { afterAll } from 'vitest';
 import type { Declarations } from '@/core/declarations';
-import { site } from '@/desk/session';
+import { site } from '@/desk/site/session';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { closeDatabase } from '@/store/database';
 import { setFaultsAt, videosAt, yardSession } from '../setup/desk';

@@ -1,6 +1,6 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { MoveRefused } from '@/core/drop';
-import { hearChanges } from '@/desk/hear';
+import { hearChanges } from '@/desk/look/hear';
 import { keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/accounts';
 import { allChannels, keepChannels, keepPlaylists, playlistsOf } from '@/store/channels';
 import { ClaimLost } from '@/store/claims';

@@ -1,9 +1,9 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { actOnDrop } from '@/desk/act-on-drop';
-import { editVideo } from '@/desk/edit-video';
-import { lookAtChannels } from '@/desk/look';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { sendVideo } from '@/desk/send';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { sendVideo } from '@/desk/drop/send';
+import { lookAtChannels } from '@/desk/look/look';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { editVideo } from '@/desk/video/edit-video';
 import { connectAs } from '../../demo/sign-in';
 import { makeClip } from '../setup/clips';
 import {

@@ -1,8 +1,8 @@
 /** What end-to-end tests do at the desk itself; imported once a machine runs, since the settings are read at import. */
-export { bringLocalFile } from '@/desk/bring-local-file';
-export { editDefaults } from '@/desk/defaults';
-export { editVideo, tickChannel } from '@/desk/edit-video';
-export { lookAtSheet } from '@/desk/look-at-sheet';
-export { newSeries } from '@/desk/series';
+export { bringLocalFile } from '@/desk/cut/bring-local-file';
+export { editDefaults } from '@/desk/defaults/defaults';
+export { newSeries } from '@/desk/defaults/series';
+export { lookAtSheet } from '@/desk/look/look-at-sheet';
+export { editVideo, tickChannel } from '@/desk/video/edit-video';
 export { closeDatabase } from '@/store/database';
 export { channelsOfTheYard, onlyDrop, setFaults, untilSheet } from './desk';

@@ -1,5 +1,5 @@
 import { DeskError } from '@/desk/desk-error';
-import { findVideos } from '@/desk/find-video';
+import { findVideos } from '@/desk/video/find-video';
 
 /** The video that is named by its id, its link at a site, its page here, or its exact title; its id. @throws DeskError */
 export async function videoNamed(name: string): Promise<string> {

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type DragEvent, useMemo, useState } from 'react';
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
-import type { BoardRow, BoardView } from '@/desk/views';
+import type { BoardRow, BoardView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { droppedFiles } from '@/ui/arrivals/dropped-files';
 import { ask } from '@/ui/ask';

@@ -1,6 +1,6 @@
 import { lineRate, spanName } from '@/core/delivery';
 import { isWorking } from '@/core/drop';
-import type { BoardRow } from '@/desk/views';
+import type { BoardRow } from '@/desk/look/views';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];

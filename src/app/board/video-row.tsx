@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { viewerTime } from '@/core/time';
-import type { BoardRow, ChannelView } from '@/desk/views';
+import type { BoardRow, ChannelView } from '@/desk/look/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import { CopyLink } from '@/ui/copy-link';

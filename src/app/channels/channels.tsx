@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { AlertDialog } from 'radix-ui';
 import { type ComponentProps, useEffect } from 'react';
-import type { ChannelsView } from '@/desk/views';
+import type { ChannelsView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Moment } from '@/ui/moment';

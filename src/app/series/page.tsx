@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { lookAtSeriesList } from '@/desk/look-at-layers';
+import { lookAtSeriesList } from '@/desk/look/look-at-layers';
 import { SeriesList } from './series-list';
 
 export const dynamic = 'force-dynamic';

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
 import { DEFAULT_FIELDS, FIELD_NAMES } from '@/core/defaults';
-import type { SeriesListView } from '@/desk/views';
+import type { SeriesListView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { FIELD } from '@/ui/fields/field-row';

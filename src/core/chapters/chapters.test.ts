@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { floor, fraction, ZERO } from '../time';
-import { chapterLines, chaptersFromMarkers, chapterText } from './chapters';
+import { chapterText, floor, fraction, ZERO } from '../time';
+import { chapterLines, chaptersFromMarkers } from './chapters';
 import { type MarkerKind, NO_CHOICE } from './choice';
 import { joinToNeighbour, repairChapters, shortenTitle, startAtZero } from './repairs';
 import { chapterFindings } from './rules';

@@ -1,5 +1,5 @@
 import type { MarkerPlace } from '../markers';
-import { compare, type Fraction, floor, minus, viewerTime, ZERO } from '../time';
+import { type ChapterLine, compare, type Fraction, floor, minus, viewerTime, ZERO } from '../time';
 import { type ChapterChoice, isChosen, type MarkerKind } from './choice';
 
 /** A marker as chapters are made from it: `time` in exact seconds of the time line. */
@@ -21,12 +21,6 @@ export interface Chapter {
   time: Fraction;
   title: string;
   repair: ChapterRepair | undefined;
-}
-
-/** A line as viewers read it. */
-export interface ChapterLine {
-  stamp: string;
-  title: string;
 }
 
 /** The part of the time line that was exported, in exact seconds from its start; `to` is the first moment after it. */
@@ -81,11 +75,6 @@ export function chapterLines(chapters: readonly Chapter[], duration: Fraction | 
   const last = chapters.at(-1);
   const longest = floor(duration ?? last?.time ?? ZERO);
   return chapters.map((chapter) => ({ stamp: viewerTime(chapter.time, longest), title: chapter.title }));
-}
-
-/** The lines as they stand in a description. */
-export function chapterText(lines: readonly ChapterLine[]): string {
-  return lines.map((line) => `${line.stamp} ${line.title}`.trimEnd()).join('\n');
 }
 
 function oneLine(name: string): string {

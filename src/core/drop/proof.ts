@@ -1,6 +1,6 @@
-import type { ChapterLine } from '../chapters';
 import { DECLARATION_NAMES, type Declarations } from '../declarations';
 import type { Privacy } from '../delivery';
+import type { ChapterLine } from '../time';
 
 /** What a site shows of a video, or what it should show. Undefined: the site does not tell, or nothing is expected. */
 export interface Showing {

@@ -1,8 +1,8 @@
-import { type Chapter, type ChapterLine, chapterLines } from '../chapters';
+import { type Chapter, chapterLines } from '../chapters';
 import { type Declarations, declarationsInForce, declaredTo } from '../declarations';
 import type { SiteRules } from '../delivery';
 import { type FitFinding, type FitPlace, fitToSite, type TextNames } from '../fitting';
-import type { Fraction } from '../time';
+import type { ChapterLine, Fraction } from '../time';
 import { type NamedLink, openBlanksIn, TemplateError } from '../words';
 
 /** Words that were written for one channel by hand, in the place of the record's. */

@@ -1,6 +1,7 @@
-import { type Chapter, chapterFindings, chapterLines, chapterText, shortenTitle } from '../chapters';
+import { type Chapter, chapterFindings, chapterLines, shortenTitle } from '../chapters';
 import type { SiteRules } from '../delivery';
 import type { Fraction } from '../time';
+import { chapterText } from '../time';
 import {
   blanksIn,
   hashWord,

@@ -1,5 +1,4 @@
-import { chapterText } from '../chapters';
-import { type Fraction, floor, fraction, viewerTime, ZERO } from '../time';
+import { chapterText, type Fraction, floor, fraction, viewerTime, ZERO } from '../time';
 import { type MarkerFile, MarkerFileError, type MarkersToWrite, marker } from './marker';
 
 const TIME = String.raw`(?:\d{1,3}:)?\d{1,3}:[0-5]\d(?:\.\d{1,3})?`;

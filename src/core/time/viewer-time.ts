@@ -10,3 +10,14 @@ export function viewerTime(time: Fraction, longest: number): string {
   const [h, m, s] = [Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60];
   return longest >= 3600 ? `${h}:${two(m)}:${two(s)}` : `${h * 60 + m}:${two(s)}`;
 }
+
+/** A line of a list of chapters, as viewers get it. */
+export interface ChapterLine {
+  stamp: string;
+  title: string;
+}
+
+/** The lines as they stand in a description. */
+export function chapterText(lines: readonly ChapterLine[]): string {
+  return lines.map((line) => `${line.stamp} ${line.title}`.trimEnd()).join('\n');
+}

@@ -3,7 +3,7 @@
 import type { Credit } from '@/core/declarations';
 import type { DefaultField, FileSettings, LayerValues, ListValue, PictureHabit } from '@/core/defaults';
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
-import type { ChannelView } from '@/desk/views';
+import type { ChannelView } from '@/desk/look/views';
 import { TickBox } from '@/ui/tick-box';
 import type { SaveEnd } from '../saving/use-acts';
 import { useDraft } from '../saving/use-draft';

@@ -2,7 +2,7 @@
 
 import { type QueryKey, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
-import type { Reached } from '@/desk/reach';
+import type { Reached } from '@/desk/changes/reach';
 import { AskError, type AskInit, ask, type ChangedField } from '../ask';
 import { useNotices } from '../notices';
 import { reachedWords } from '../reached';

@@ -1,6 +1,6 @@
 import { log } from '@/desk/log';
-import { refreshPlaylists } from '@/desk/playlists';
-import { isOpenToUs, site } from '@/desk/session';
+import { refreshPlaylists } from '@/desk/site/playlists';
+import { isOpenToUs, site } from '@/desk/site/session';
 import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
 import type { JobWork } from './job-work';

@@ -1,5 +1,5 @@
 import { log } from '@/desk/log';
-import { makeHabitPicture } from '@/desk/pictures';
+import { makeHabitPicture } from '@/desk/video/pictures';
 import { ProgramError } from '@/media/program';
 import type { JobWork } from './job-work';
 

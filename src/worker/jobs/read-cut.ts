@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { pipeline } from 'node:stream/promises';
-import { takeIntoUse } from '@/desk/bring-cut';
+import { takeIntoUse } from '@/desk/cut/bring-cut';
 import { readFacts, UnusableCut } from '@/media/facts';
 import { cutById, endReading } from '@/store/cuts';
 import { database } from '@/store/database';

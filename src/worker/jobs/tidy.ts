@@ -1,4 +1,4 @@
-import { tidyUp } from '@/desk/tidy-up';
+import { tidyUp } from '@/desk/house/tidy-up';
 import type { JobWork } from './job-work';
 
 const EVERY_SECONDS = 600;

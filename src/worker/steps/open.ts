@@ -1,6 +1,6 @@
 import { type End, isWider } from '@/core/drop';
-import { goesToEnd, meantWords } from '@/desk/meant';
-import { recordOf } from '@/desk/record';
+import { goesToEnd, meantWords } from '@/desk/drop/meant';
+import { recordOf } from '@/desk/drop/record';
 import { database } from '@/store/database';
 import { showTo } from './show-to';
 import type { Step } from './step';

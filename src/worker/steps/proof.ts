@@ -1,6 +1,6 @@
 import { differences, fieldsMeant, isWider } from '@/core/drop';
-import { goesToEnd, type MeantWords, meantShowing, meantWords } from '@/desk/meant';
-import { refreshPlaylists } from '@/desk/playlists';
+import { goesToEnd, type MeantWords, meantShowing, meantWords } from '@/desk/drop/meant';
+import { refreshPlaylists } from '@/desk/site/playlists';
 import { database } from '@/store/database';
 import { renditionById } from '@/store/renditions';
 import { SnagFound, type Step, type StepContext } from './step';

@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream';
-import { ANEW } from '@/desk/send';
+import { ANEW } from '@/desk/drop/send';
 import { SiteError } from '@/sites/contract';
 import { removeLeftBehind } from './left-behind';
 import type { Step, StepContext } from './step';

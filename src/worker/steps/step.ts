@@ -1,6 +1,6 @@
 import type { MoveName, Snag } from '@/core/drop';
 import { nextLookAfter } from '@/core/work';
-import type { VideoRecord } from '@/desk/record';
+import type { VideoRecord } from '@/desk/drop/record';
 import type { Session, SiteAdapter, SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import type { Drop, DropFields } from '@/store/drops';

@@ -1,6 +1,6 @@
 import { buffer } from 'node:stream/consumers';
-import { type MeantWords, meantWords } from '@/desk/meant';
-import { pictureAt } from '@/desk/picture-at';
+import { type MeantWords, meantWords } from '@/desk/drop/meant';
+import { pictureAt } from '@/desk/drop/picture-at';
 import { wordsShape } from '@/sites/words-shape';
 import { captionText } from '@/store/captions';
 import { database } from '@/store/database';

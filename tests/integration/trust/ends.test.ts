@@ -1,11 +1,11 @@
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
-import { actOnDrop } from '@/desk/act-on-drop';
-import { undo } from '@/desk/changes';
-import { editVideo, tickChannel } from '@/desk/edit-video';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { reviseVideo, sendVideo } from '@/desk/send';
-import type { SheetChannel } from '@/desk/views';
+import { undo } from '@/desk/changes/changes';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { reviseVideo, sendVideo } from '@/desk/drop/send';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import type { SheetChannel } from '@/desk/look/views';
+import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { makeClip } from '../../setup/clips';
 import {

@@ -1,19 +1,19 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { actOnDrop } from '@/desk/act-on-drop';
-import { announceCuts, noteWaiting, proveStart } from '@/desk/bring-cut';
-import { bringLocalFile } from '@/desk/bring-local-file';
-import { undo } from '@/desk/changes';
-import { editDefaults } from '@/desk/defaults';
+import { undo } from '@/desk/changes/changes';
+import { announceCuts, noteWaiting, proveStart } from '@/desk/cut/bring-cut';
+import { bringLocalFile } from '@/desk/cut/bring-local-file';
+import { fingerprintOfFile, proofOfStart } from '@/desk/cut/file-proof';
+import { editDefaults } from '@/desk/defaults/defaults';
+import { moveUp } from '@/desk/defaults/move-up';
+import { newSeries } from '@/desk/defaults/series';
 import { ChangedMeanwhile } from '@/desk/desk-error';
-import { editOnChannel, editVideo, tickChannel } from '@/desk/edit-video';
-import { fingerprintOfFile, proofOfStart } from '@/desk/file-proof';
-import { lookAtBoard, lookAtMarkers } from '@/desk/look';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { editMarkers, importMarkers } from '@/desk/markers';
-import { moveUp } from '@/desk/move-up';
-import { reviseVideo, sendVideo } from '@/desk/send';
-import { newSeries } from '@/desk/series';
-import type { SheetChannel } from '@/desk/views';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { reviseVideo, sendVideo } from '@/desk/drop/send';
+import { lookAtBoard, lookAtMarkers } from '@/desk/look/look';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import type { SheetChannel } from '@/desk/look/views';
+import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
+import { editMarkers, importMarkers } from '@/desk/video/markers';
 import { inWindow } from '@/desk/window';
 import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
@@ -402,7 +402,7 @@ describe('pictures', () => {
     await editVideo(videoId, { picture: habit });
     await untilSheet(videoId, ({ picture }) => picture?.byHabit === true);
     expect(await missing()).toEqual([]);
-    const { takeFrameAsPicture } = await import('@/desk/pictures');
+    const { takeFrameAsPicture } = await import('@/desk/video/pictures');
     await takeFrameAsPicture(videoId, { seconds: 1.5 });
     expect(await missing()).toEqual([]);
     await sendVideo(videoId);
@@ -412,7 +412,7 @@ describe('pictures', () => {
 
   it('by habit never take the place of one that a person chose meanwhile, and old ones go', async () => {
     const videoId = await ready('habit.mp4');
-    const { makeHabitPicture, takeFrameAsPicture } = await import('@/desk/pictures');
+    const { makeHabitPicture, takeFrameAsPicture } = await import('@/desk/video/pictures');
     await editVideo(videoId, { picture: { way: 'moment', at: { num: 1, den: 1 } } });
     await untilSheet(videoId, ({ picture }) => picture?.byHabit === true);
     const habits = async () => database()('pictures').where({ videoId, byHabit: true });

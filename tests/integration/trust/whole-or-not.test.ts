@@ -1,7 +1,7 @@
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
-import { editVideo } from '@/desk/edit-video';
-import { lookAtSheet } from '@/desk/look-at-sheet';
-import { sendVideo } from '@/desk/send';
+import { sendVideo } from '@/desk/drop/send';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { editVideo } from '@/desk/video/edit-video';
 import { closeDatabase, database } from '@/store/database';
 import { makeClip } from '../../setup/clips';
 import { bringFile, onlyDrop } from '../../setup/desk';

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtBoard } from '@/desk/look';
+import { lookAtBoard } from '@/desk/look/look';
 
 export const dynamic = 'force-dynamic';
 

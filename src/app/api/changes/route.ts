@@ -1,6 +1,6 @@
 import { number } from 'yup';
 import { guarded } from '@/app/guard';
-import { hearChanges } from '@/desk/hear';
+import { hearChanges } from '@/desk/look/hear';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { lookAtLinks } from '@/desk/look-at-layers';
-import { newShelfLink } from '@/desk/shelf';
+import { newShelfLink } from '@/desk/defaults/shelf';
+import { lookAtLinks } from '@/desk/look/look-at-layers';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtRestingSites } from '@/desk/resting-sites';
+import { lookAtRestingSites } from '@/desk/site/resting-sites';
 
 export const dynamic = 'force-dynamic';
 

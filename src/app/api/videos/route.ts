@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { announceCuts } from '@/desk/bring-cut';
+import { announceCuts } from '@/desk/cut/bring-cut';
 
 /** Takes files in that are about to come, all with one answer each. */
 export const POST = guarded(async (request) => {

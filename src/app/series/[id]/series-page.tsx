@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { partsByPattern, patternFinding } from '@/core/defaults';
-import type { LayerView } from '@/desk/views';
+import type { LayerView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { DraftInput } from '@/ui/fields/draft-input';

@@ -1,5 +1,5 @@
 import { EVENTS, Server } from '@tus/server';
-import { arrivingCut, cutsComeInto, noteCutArrived, noteCutProgress } from '@/desk/bring-cut';
+import { arrivingCut, cutsComeInto, noteCutArrived, noteCutProgress } from '@/desk/cut/bring-cut';
 import { DeskError } from '@/desk/desk-error';
 
 const TELL_EVERY_MILLISECONDS = 1000;

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { openCaptions } from '@/desk/captions';
+import { openCaptions } from '@/desk/video/captions';
 
 export const dynamic = 'force-dynamic';
 

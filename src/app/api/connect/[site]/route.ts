@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { wayBack } from '@/app/way-back';
-import { startConnecting } from '@/desk/connect';
+import { startConnecting } from '@/desk/account/connect';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { discardCut, proveStart } from '@/desk/bring-cut';
+import { discardCut, proveStart } from '@/desk/cut/bring-cut';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { actOnDrop } from '@/desk/act-on-drop';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
 
 type Params = { id: string };
 

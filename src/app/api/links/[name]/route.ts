@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { editShelfLink, removeShelfLink } from '@/desk/shelf';
+import { editShelfLink, removeShelfLink } from '@/desk/defaults/shelf';
 
 type Params = { name: string };
 

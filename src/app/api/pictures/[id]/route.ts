@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream';
 import { guarded } from '@/app/guard';
-import { openPicture } from '@/desk/pictures';
+import { openPicture } from '@/desk/video/pictures';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { duplicateSeries, editSeries, removeSeries } from '@/desk/series';
+import { duplicateSeries, editSeries, removeSeries } from '@/desk/defaults/series';
 
 type Params = { id: string };
 

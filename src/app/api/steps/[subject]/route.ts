@@ -1,7 +1,7 @@
 import { object, string } from 'yup';
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { redo, undo } from '@/desk/changes';
+import { redo, undo } from '@/desk/changes/changes';
 
 type Params = { subject: string };
 

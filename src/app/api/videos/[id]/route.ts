@@ -1,8 +1,8 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { discardVideo } from '@/desk/bring-cut';
-import { editVideo } from '@/desk/edit-video';
-import { lookAtSheet } from '@/desk/look-at-sheet';
+import { discardVideo } from '@/desk/cut/bring-cut';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { editVideo } from '@/desk/video/edit-video';
 
 export const dynamic = 'force-dynamic';
 

@@ -4,9 +4,9 @@ import { useRef } from 'react';
 import { binarySize } from '@/core/delivery';
 import { Button } from '@/ui/button';
 import { FilePick } from '@/ui/file-pick';
-import { usePlayer, usePlayhead } from './player-state';
 import { SheetMark } from './sheet-mark';
-import { useTimeLine } from './time-line-state';
+import { usePlayer, usePlayhead } from './time-line/player-state';
+import { useTimeLine } from './time-line/time-line-state';
 import type { SheetHandle } from './use-sheet';
 import type { FileTaking } from './use-take-file';
 

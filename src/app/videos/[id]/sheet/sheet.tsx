@@ -3,30 +3,30 @@
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { MarkersView, SheetView } from '@/desk/views';
+import type { MarkersView, SheetView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { droppedFiles } from '@/ui/arrivals/dropped-files';
 import { Button } from '@/ui/button';
 import { SavingState } from '@/ui/saving/saving-state';
 import { useSure } from '@/ui/sure';
 import { UndoRedo } from '@/ui/undo-redo';
-import { AsThere } from './as-there';
-import { BetterCut } from './better-cut';
 import { CaptionsBlock } from './captions-block';
-import { CutBlock } from './cut-block';
-import { CutFactsBlock } from './cut-facts-block';
+import { History } from './channels/history';
+import { Rail } from './channels/rail';
+import { BetterCut } from './cut/better-cut';
+import { CutBlock } from './cut/cut-block';
+import { CutFactsBlock } from './cut/cut-facts-block';
+import { NotRead } from './cut/not-read';
 import { DeclarationsBlock } from './declarations-block';
-import { History } from './history';
-import { ImportDialog } from './import-dialog';
-import { MarkerTable } from './marker-table';
-import { NotRead } from './not-read';
+import { ImportDialog } from './markers/import-dialog';
+import { MarkerTable } from './markers/marker-table';
 import { PictureBlock } from './picture-block';
-import { PlayerProvider } from './player-state';
-import { Rail } from './rail';
-import { TimeLineProvider } from './time-line-state';
+import { PlayerProvider } from './time-line/player-state';
+import { TimeLineProvider } from './time-line/time-line-state';
 import { type SheetHandle, useSheet } from './use-sheet';
 import { useTakeFile } from './use-take-file';
-import { WordsBlock } from './words-block';
+import { AsThere } from './words/as-there';
+import { WordsBlock } from './words/words-block';
 
 /** One video on one page, in the order of the work. */
 export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers: MarkersView }) {

@@ -3,8 +3,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { type DefaultField, type Defaults, isDefaultField, type LayerValues, valueOver } from '@/core/defaults';
-import type { DropAction } from '@/desk/act-on-drop';
-import type { SheetView } from '@/desk/views';
+import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { SheetView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 import { saveAllDrafts } from '@/ui/saving/unsaved';

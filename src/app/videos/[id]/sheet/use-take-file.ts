@@ -2,7 +2,7 @@
 
 import { useRef, useState } from 'react';
 import { type ImportWay, MARKER_FILE_ENDINGS, type TableColumns } from '@/core/markers';
-import type { MarkerPreview } from '@/desk/markers';
+import type { MarkerPreview } from '@/desk/video/markers';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';

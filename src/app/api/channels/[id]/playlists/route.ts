@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { makePlaylist, refreshPlaylists } from '@/desk/playlists';
+import { makePlaylist, refreshPlaylists } from '@/desk/site/playlists';
 
 type Params = { id: string };
 

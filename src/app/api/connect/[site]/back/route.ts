@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { wayBack } from '@/app/way-back';
-import { finishConnecting } from '@/desk/connect';
+import { finishConnecting } from '@/desk/account/connect';
 import { DeskError } from '@/desk/desk-error';
 
 export const dynamic = 'force-dynamic';

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import parseRange from 'range-parser';
 import { guarded } from '@/app/guard';
-import { openCut } from '@/desk/play-cut';
+import { openCut } from '@/desk/cut/play-cut';
 
 export const dynamic = 'force-dynamic';
 

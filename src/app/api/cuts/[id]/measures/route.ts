@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtMeasures } from '@/desk/look';
+import { lookAtMeasures } from '@/desk/look/look';
 
 export const dynamic = 'force-dynamic';
 

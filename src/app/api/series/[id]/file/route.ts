@@ -1,6 +1,6 @@
 import { create as contentDisposition } from 'content-disposition';
 import { guarded } from '@/app/guard';
-import { exportSeries } from '@/desk/series';
+import { exportSeries } from '@/desk/defaults/series';
 
 export const dynamic = 'force-dynamic';
 

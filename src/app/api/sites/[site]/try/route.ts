@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { tryRestingSite } from '@/desk/resting-sites';
+import { tryRestingSite } from '@/desk/site/resting-sites';
 
 /** Has a site that rests tried at once. */
 export const POST = guarded<{ site: string }>(async (_request, { site }) => {

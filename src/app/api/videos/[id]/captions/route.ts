@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { bodyBytes } from '@/app/json-body';
 import { LARGEST_MARKER_FILE } from '@/core/markers';
-import { bringCaptions, dropCaptions } from '@/desk/captions';
+import { bringCaptions, dropCaptions } from '@/desk/video/captions';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,7 +1,7 @@
 import { boolean, object, string } from 'yup';
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { editOnChannel, tickChannel } from '@/desk/edit-video';
+import { editOnChannel, tickChannel } from '@/desk/video/edit-video';
 
 type Params = { id: string };
 

@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { moveUp } from '@/desk/move-up';
+import { moveUp } from '@/desk/defaults/move-up';
 
 type Params = { id: string };
 

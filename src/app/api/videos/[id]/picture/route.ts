@@ -3,7 +3,7 @@ import type { ReadableStream } from 'node:stream/web';
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { DeskError } from '@/desk/desk-error';
-import { bringPicture, dropPicture, takeFrameAsPicture } from '@/desk/pictures';
+import { bringPicture, dropPicture, takeFrameAsPicture } from '@/desk/video/pictures';
 
 type Params = { id: string };
 

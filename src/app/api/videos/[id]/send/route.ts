@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { reviseVideo, sendVideo } from '@/desk/send';
+import { reviseVideo, sendVideo } from '@/desk/drop/send';
 
 type Params = { id: string };
 

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { tagOffers } from '@/desk/suggest-tags';
+import { tagOffers } from '@/desk/video/suggest-tags';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,4 +1,4 @@
 import { guarded } from '@/app/guard';
-import { undo } from '@/desk/changes';
+import { undo } from '@/desk/changes/changes';
 
 export const POST = guarded<{ id: string }>(async (_request, { id }) => (await undo(id)) ?? {});

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { create as contentDisposition } from 'content-disposition';
 import { guarded } from '@/app/guard';
-import { cutWithChapters } from '@/desk/chapters-inside';
+import { cutWithChapters } from '@/desk/cut/chapters-inside';
 
 export const dynamic = 'force-dynamic';
 

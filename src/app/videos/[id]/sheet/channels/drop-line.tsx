@@ -1,0 +1,108 @@
+'use client';
+
+import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { SheetChannel } from '@/desk/look/views';
+import { Button } from '@/ui/button';
+import { CopyLink } from '@/ui/copy-link';
+import { dropWords, overdueWords } from '@/ui/drop-words';
+import { Meter } from '@/ui/meter';
+import { lookOf, Stops } from '@/ui/stops';
+import { useSure } from '@/ui/sure';
+import type { SheetHandle } from '../use-sheet';
+import { ChangeList } from './change-list';
+import { questionBefore } from './drop-questions';
+
+type SentDrop = NonNullable<SheetChannel['drop']>;
+
+interface DropLineProps {
+  channel: SheetChannel;
+  drop: SentDrop;
+  handle: SheetHandle;
+}
+
+/** What each action says on its button. */
+function actionWords(action: DropAction, { drop }: SheetChannel): string {
+  switch (action) {
+    case 'open':
+      return 'Open to everyone';
+    case 'try again':
+      return 'Try again';
+    case 'accept':
+      return drop?.snag?.kind === 'rights' ? 'Agree to it' : 'Accept it';
+    case 'revise':
+      return 'Send the changes';
+    case 'take over':
+      return 'Send it with today’s defaults';
+    case 'close':
+      return 'Close it: private';
+    case 'remove':
+      return 'Remove from the site';
+  }
+}
+
+/** Where a drop stands, what has changed of it since it was sent, and what can be done. */
+export function DropLine({ channel, drop, handle }: DropLineProps) {
+  const sure = useSure();
+  const look = lookOf(drop);
+  const share = drop.progress?.fraction;
+  const actions = drop.actions.filter((action) => {
+    // What keeps the changes from going out is said above; they can be sent once it is settled.
+    if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
+    return action !== 'take over' || channel.layersChanged;
+  });
+  const main: DropAction | undefined = actions.find((action) => action === 'open');
+  const press = async (action: DropAction) => {
+    const question = questionBefore(action, channel, drop);
+    if (question && !(await sure(question))) return;
+    await handle.actOnDrop(drop.id, action);
+  };
+  return (
+    <div
+      className={`mt-2 grid gap-2 [overflow-wrap:anywhere] ${look === 'snag' ? '-mx-2 rounded-lg bg-snag-wash p-2' : ''}`}
+    >
+      <Stops behind={drop.stops} look={look} fraction={share} />
+      {look === 'moving' && share !== undefined ? (
+        <Meter share={share} says={dropWords(drop)} />
+      ) : (
+        <p>{dropWords(drop)}</p>
+      )}
+      {drop.overdue !== undefined && (
+        <p className="text-[13px]">
+          <b className="text-snag">▲ </b>
+          {overdueWords(drop.overdue)}
+        </p>
+      )}
+      {drop.snag && <p className="text-[13px]">{drop.snag.remedy}.</p>}
+      {drop.otherFile && drop.state !== 'removed' && (
+        <p className="text-[13px]">
+          <b className="text-snag">▲ </b>
+          {channel.siteName} has the file from before. To show the new one, remove the video there and send it again; it
+          gets another link. To keep the old file, undo the new one.
+        </p>
+      )}
+      <ChangeList changes={channel.changes} />
+      {channel.layersChanged && (
+        <p className="text-[13px]">Defaults or links have changed since; what was sent stays as it was.</p>
+      )}
+      {drop.link && (
+        <p className="flex gap-4">
+          <CopyLink link={drop.link} />
+          <a href={drop.link} target="_blank" rel="noreferrer" className="text-[13px] text-copper hover:underline">
+            Watch page
+          </a>
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {actions.map((action) => (
+          <Button
+            key={action}
+            look={action === main ? 'press' : action === 'remove' ? 'plain' : 'quiet'}
+            onClick={() => void press(action)}
+          >
+            {actionWords(action, channel)}
+          </Button>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,79 @@
+import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { SheetChannel } from '@/desk/look/views';
+
+interface Question {
+  title: string;
+  follows: string[];
+  yes: string;
+}
+
+type SentDrop = NonNullable<SheetChannel['drop']>;
+
+/** What is asked before the changes of some channels go out; nothing where they only change words. */
+export function questionBeforeChanges(channels: readonly SheetChannel[]): Question | undefined {
+  const opened = channels.filter(({ drop, values }) => {
+    return values.privacy.value === 'everyone' && drop?.openedTo !== 'everyone' && values.release.value === 'by itself';
+  });
+  if (opened.length === 0) return undefined;
+  const names = new Intl.ListFormat('en').format(opened.map(({ name }) => name));
+  return {
+    title: `Open it to everyone on ${names}?`,
+    follows: ['The changes go out, and then everyone can see it. Subscribers may be told at once.'],
+    yes: 'Send and open',
+  };
+}
+
+/** What is asked before something is done with a drop; undefined where it is done at once. */
+export function questionBefore(action: DropAction, channel: SheetChannel, drop: SentDrop): Question | undefined {
+  const { name, siteName } = channel;
+  switch (action) {
+    case 'open':
+      return {
+        title: `Open it to everyone on ${name}?`,
+        follows: [`Everyone can see it on ${siteName} from then on. Subscribers may be told at once.`],
+        yes: 'Open it',
+      };
+    case 'accept':
+      return questionBeforeAccepting(channel, drop);
+    case 'revise':
+    case 'take over':
+      return questionBeforeChanges([channel]);
+    case 'close':
+      return {
+        title: `Close it on ${name}?`,
+        follows: ['Nobody but you can see it from then on. The link stays the same, and you can open it again.'],
+        yes: 'Close it',
+      };
+    case 'remove':
+      return {
+        title: `Remove it from ${siteName}?`,
+        follows: ['The video, its views and its comments are gone there, and the link stops working.'],
+        yes: 'Remove it',
+      };
+    case 'try again':
+      return undefined;
+  }
+}
+
+function questionBeforeAccepting({ name, values }: SheetChannel, { snag }: SentDrop): Question | undefined {
+  if (snag?.kind !== 'rights') return undefined;
+  const owner = snag.owner ?? 'The owner';
+  const opens = values.privacy.value === 'everyone' && values.release.value === 'by itself';
+  const then = opens ? ['The video goes on after that, and opens to everyone by itself.'] : [];
+  if (snag.asks === 'silence') {
+    return {
+      title: `Let ${owner} have the sound off?`,
+      follows: [`The sound is off over that part on ${name}, for everyone.`, ...then],
+      yes: 'Agree',
+    };
+  }
+  return {
+    title: `Give what it earns to ${owner}?`,
+    follows: [
+      `${owner} shows adverts on this video on ${name}, and keeps what they earn.`,
+      'You cannot take that back from here.',
+      ...then,
+    ],
+    yes: 'Agree',
+  };
+}

@@ -1,0 +1,61 @@
+'use client';
+
+import { useRef } from 'react';
+import { binarySize, codecName, containerName } from '@/core/delivery';
+import { rate, rateName, toDecimal, viewerTime } from '@/core/time';
+import type { CutView } from '@/desk/look/views';
+import { Button } from '@/ui/button';
+import { FilePick } from '@/ui/file-pick';
+import type { FileTaking } from '../use-take-file';
+
+/** What the cut was found to be, and what can be taken out of it or put in its place. */
+export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; taking: FileTaking }) {
+  const { facts } = cut ?? {};
+  const input = useRef<HTMLInputElement>(null);
+  if (!facts) return null;
+  const { video, audio, duration, bitRate } = facts;
+  const exact = rate(video.rate.num, video.rate.den);
+  const mega = (bits: number) => `${(bits / 1e6).toFixed(1)} Mbit/s`;
+  const rows: [string, string][] = [
+    ['File', `${containerName(facts.container)} · ${binarySize(facts.size)}`],
+    ['Length', `${viewerTime(duration, duration.num / duration.den)} (${toDecimal(duration, 3)} s)`],
+    ['Picture', `${codecName(video.codec)} · ${video.width}×${video.height}`],
+    ['Rate', `${rateName(exact)} fps${exact.den === 1 ? '' : ` (${exact.num}/${exact.den})`}`],
+    ['Bit rate', bitRate ? mega(bitRate) : 'not told'],
+    [
+      'Sound',
+      audio ? `${codecName(audio.codec)} · ${audio.sampleRate / 1000} kHz · ${channelsName(audio.channels)}` : 'none',
+    ],
+  ];
+  return (
+    <section aria-label="The cut" className="enamel px-4 py-3.5">
+      <h2 className="mb-2">The cut</h2>
+      <dl className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-1 text-sm">
+        {rows.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-soft">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {facts.chaptersInside ? (
+        <button type="button" onClick={taking.takeInside} className="textlink mt-2 text-sm">
+          Take the {facts.chaptersInside} chapters that are inside it
+        </button>
+      ) : null}
+      <Button look="plain" className="mt-2" onClick={() => input.current?.click()}>
+        Bring a better cut
+      </Button>
+      <FilePick
+        input={input}
+        label="Better cut"
+        accept="video/*,.mkv,.mov"
+        onPick={([file]) => file && taking.takeFile(file)}
+      />
+    </section>
+  );
+}
+
+function channelsName(count: number): string {
+  return count === 1 ? 'mono' : count === 2 ? 'stereo' : `${count} channels`;
+}

@@ -1,0 +1,52 @@
+'use client';
+
+import type { MarkerKind } from '@/core/chapters';
+import { plus } from '@/core/time';
+import { Button } from '@/ui/button';
+import { ShiftForm } from '../time-line/shift-form';
+import { again, type MarkerWords, type PlacedMarker, useTimeLine } from '../time-line/time-line-state';
+import { MarkerColour } from './marker-colour';
+
+/** What can be done with several markers at once; each is one change that can be undone. */
+export function MarkerBulk({ chosen, onForget }: { chosen: PlacedMarker[]; onForget: () => void }) {
+  const { change } = useTimeLine();
+  const putAll = (words: (marker: PlacedMarker) => Partial<MarkerWords>) =>
+    change({ put: chosen.map((marker) => ({ ...again(marker), ...words(marker) })) });
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-2 bg-held-wash px-3.5 py-2 text-sm">
+      <b>{chosen.length} chosen</b>
+      <span className="w-40">
+        <MarkerColour
+          value=""
+          label="Colour of those chosen"
+          first="give them a colour"
+          onChoose={(colour) => putAll(() => ({ colour }))}
+        />
+      </span>
+      <select
+        value=""
+        aria-label="Whether viewers see those chosen"
+        onChange={(event) => putAll(() => ({ kind: event.target.value as MarkerKind }))}
+        className="rounded-md border border-line bg-paper px-1.5 py-1"
+      >
+        <option value="">for viewers?</option>
+        <option value="by choice">as their colour</option>
+        <option value="chapter">always</option>
+        <option value="note">never</option>
+      </select>
+      <ShiftForm
+        says="Move by"
+        label="Move those chosen by"
+        onShift={(by) => putAll(({ time }) => ({ time: plus(time, by) }))}
+      />
+      <span className="ml-auto flex gap-3">
+        <Button look="plain" onClick={() => change({ remove: chosen.map((marker) => marker.id) })}>
+          Take away
+        </Button>
+        <Button look="plain" onClick={onForget}>
+          Choose none
+        </Button>
+      </span>
+    </div>
+  );
+}

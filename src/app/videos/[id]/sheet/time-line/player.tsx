@@ -1,0 +1,65 @@
+'use client';
+
+import { Pause, Play } from 'lucide-react';
+import { useEffect } from 'react';
+import type { SheetView } from '@/desk/look/views';
+import { useFromPlayhead, usePlayer } from './player-state';
+import { PositionText } from './position-text';
+import { ViewerBar } from './viewer-bar';
+
+/** The cut, playing, with its captions, the chapters as viewers get them, and where it stands. */
+export function Player({ cutId, captions }: { cutId: string; captions: SheetView['captions'] }) {
+  const { video, noteSeconds, setSpeed } = usePlayer();
+  const speed = useFromPlayhead((at) => at.speed);
+  useEffect(() => {
+    const player = video.current;
+    if (!player) return;
+    let handle = 0;
+    const follow: VideoFrameRequestCallback = (_now, { mediaTime }) => {
+      noteSeconds(mediaTime);
+      handle = player.requestVideoFrameCallback(follow);
+    };
+    handle = player.requestVideoFrameCallback(follow);
+    return () => player.cancelVideoFrameCallback(handle);
+  }, [video, noteSeconds]);
+  const running = speed !== 0;
+  const toggle = () => setSpeed(running ? 0 : 1);
+  return (
+    <div className="flex flex-col bg-[#0e1620]">
+      {/* biome-ignore lint/a11y/useMediaCaption: this is the manager's own cut, which may have no captions yet */}
+      <video
+        key={cutId}
+        ref={video}
+        src={`/api/cuts/${cutId}/file`}
+        preload="auto"
+        playsInline
+        onClick={toggle}
+        onEnded={() => setSpeed(0)}
+        className="aspect-video w-full"
+      >
+        {captions.map(({ id, language }, index) => (
+          <track
+            key={id}
+            kind="captions"
+            src={`/api/captions/${id}`}
+            srcLang={language}
+            label={language}
+            default={index === 0}
+          />
+        ))}
+      </video>
+      <ViewerBar />
+      <div className="flex flex-1 items-center gap-2.5 px-3 py-2 text-white">
+        <button
+          type="button"
+          onClick={toggle}
+          aria-label={running ? 'Stop' : 'Play'}
+          className="rounded-full p-2 hover:bg-white/15"
+        >
+          {running ? <Pause size={18} /> : <Play size={18} />}
+        </button>
+        <PositionText />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,83 @@
+import { randomBytes } from 'node:crypto';
+import { SiteError } from '@/sites/contract';
+import { siteIds } from '@/sites/registry';
+import { accountById, endAccount, keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/accounts';
+import { allChannels, keepChannels } from '@/store/channels';
+import { database, transaction } from '@/store/database';
+import { announce } from '@/store/feed';
+import { DeskError, found } from '../desk-error';
+import { goOnAfterPermission } from '../drop/go-on';
+import { log } from '../log';
+import { refreshPlaylists } from '../site/playlists';
+import { sessionOf, site } from '../site/session';
+
+/** Where the browser goes to sign in at a site. @param redirectUri where it comes back to */
+export async function startConnecting(siteId: string, redirectUri: string): Promise<string> {
+  if (!siteIds().includes(siteId)) throw new DeskError('not found', `There is no site called ${siteId}.`);
+  const state = randomBytes(24).toString('base64url');
+  try {
+    const { address, verifier } = await site(siteId).authorisation.start(redirectUri, state);
+    await keepConnectRequest(database(), state, siteId, verifier);
+    return address;
+  } catch (error) {
+    if (!(error instanceof SiteError)) throw error;
+    const { name } = site(siteId).profile;
+    throw new DeskError('site', `${name} cannot be reached to sign in. Try again in a moment.`);
+  }
+}
+
+/**
+ * Ends a sign-in with what the browser brought back: the account with its channels is kept, and drops that waited for the
+ * permission go on. The account's name is returned.
+ */
+export async function finishConnecting(siteId: string, back: URL, redirectUri: string): Promise<string> {
+  const db = database();
+  const state = back.searchParams.get('state') ?? '';
+  const request = await takeConnectRequest(db, state);
+  if (request?.site !== siteId) {
+    throw new DeskError('not now', 'This sign-in is over or too old. Start it again from Channels.');
+  }
+  const adapter = site(siteId);
+  try {
+    const tokens = await adapter.authorisation.finish(back, redirectUri, state, request.verifier);
+    const session = sessionOf(tokens);
+    const account = await adapter.account(session);
+    const channels = await adapter.channels(session);
+    const accountId = await transaction(async (trx) => {
+      const id = await keepAccount(trx, { ...account, site: siteId }, tokens);
+      await keepChannels(trx, id, channels);
+      await announce(trx, 'channels', id);
+      return id;
+    });
+    log.info({ site: siteId, account: accountId, channels: channels.length }, 'account connected');
+    for (const channel of (await allChannels(db)).filter((each) => each.accountId === accountId && each.granted)) {
+      // Playlists are read again by themselves; what waits for the permission does not wait for them.
+      await refreshPlaylists(channel.id).catch((error: Error) => {
+        log.warn({ channel: channel.id, why: error.message }, 'playlists not read');
+      });
+    }
+    await goOnAfterPermission(accountId);
+    return account.name;
+  } catch (error) {
+    if (error instanceof SiteError) {
+      throw new DeskError('site', `${adapter.profile.name} was not connected: ${error.message}.`);
+    }
+    throw error;
+  }
+}
+
+/** Takes an account's permission back at the site and forgets its tokens. Its channels and their history stay. */
+export async function disconnect(accountId: string): Promise<void> {
+  const db = database();
+  const account = found(await accountById(db, accountId), 'account');
+  if (account.tokens) {
+    await site(account.site)
+      .authorisation.revoke(account.tokens)
+      .catch((error: Error) => {
+        throw new DeskError('site', `The permission could not be taken back at the site: ${error.message}. Try again.`);
+      });
+  }
+  await endAccount(db, accountId, 'disconnected');
+  await announce(db, 'channels', accountId);
+  log.info({ site: account.site, account: accountId }, 'account disconnected');
+}

@@ -1,0 +1,260 @@
+import type { ChapterChoice, TimeLine } from '@/core/chapters';
+import { type DefaultField, FIELD_NAMES, isDefaultField, type LayerValues, withValues } from '@/core/defaults';
+import { siteIds } from '@/sites/registry';
+import { chooseCaptions } from '@/store/captions';
+import { addChange, type Change, firstUndone, lastMade, markChange } from '@/store/changes';
+import { channelById } from '@/store/channels';
+import { cutById } from '@/store/cuts';
+import { type Database, transaction } from '@/store/database';
+import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
+import { type Drop, deleteDraft, dropsOf, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { askForJobsAnew } from '@/store/jobs';
+import { lockThing } from '@/store/locks';
+import { applyMarkerChange, type MarkerChange } from '@/store/markers';
+import { deleteSeries, makeSeries, type Series, seriesById, setSeries } from '@/store/series';
+import { deleteShelfLink, putShelfLink, type ShelfLink } from '@/store/shelf';
+import { setVideo, type Video, videoById, videosOfSeries } from '@/store/videos';
+import { DeskError } from '../desk-error';
+import { windowNow } from '../window';
+import { goesOn } from './one-thought';
+import { reachOf } from './reach';
+
+/** What a person changes on one thing: a video by its id, a layer by its owner, the link shelf. */
+export type Subject = string;
+export const SHELF_SUBJECT: Subject = 'shelf';
+export const SERIES_SUBJECT: Subject = 'series';
+
+/** Whether there is such a thing beside videos. */
+async function isKept(trx: Database, subject: Subject): Promise<boolean> {
+  if (subject === SHELF_SUBJECT || subject === SERIES_SUBJECT || siteIds().includes(subject)) return true;
+  return Boolean((await channelById(trx, subject)) ?? (await seriesById(trx, subject)));
+}
+
+/** A field that can be changed and undone beside those of the layers, with the shape of its value. */
+interface ChangeValues {
+  titled: Pick<Video, 'title' | 'titleFrom'>;
+  /** The file in use. */
+  cut: { cutId: string };
+  meantBlanks: string[];
+  summary: string;
+  episode: string;
+  series: Pick<Video, 'seriesId' | 'seriesFrom'>;
+  chapterChoice: ChapterChoice | null;
+  timeLine: TimeLine;
+  captions: string[];
+  pictureId: string | null;
+  markers: MarkerChange;
+  /** What was set for the channel goes with its tick, and comes back with it. */
+  channel: { id: string; ticked: boolean; set?: Pick<Drop, 'own' | 'chosenPlaylists'> };
+  /** What is set for one channel alone. */
+  onChannel: { id: string; own: OwnOnChannel };
+  onPlaylists: { id: string; chosenPlaylists: string[] | null };
+  /** One field of a layer. */
+  default: LayerKey & { field: DefaultField; value: unknown };
+  /** A series with its name and pattern. */
+  seriesWords: Pick<Series, 'id' | 'name' | 'pattern'>;
+  /** A series with everything that it has, there or gone; `videos` are those that it had. */
+  seriesThere: Pick<Series, 'id' | 'name' | 'pattern'> & { there: boolean; values: LayerValues; videos: string[] };
+  shelfLink: { name: string; link: ShelfLink | null };
+  /** Several fields that change together, and are undone together. */
+  several: FieldValue[];
+}
+
+/** A field with a value that it has before or after a change. */
+export interface FieldValue {
+  field: ChangedField;
+  value: unknown;
+}
+
+export type ChangedField = keyof ChangeValues | DefaultField;
+
+const TYPED_FIELDS: readonly string[] = [
+  ...['titled', 'summary', 'episode', 'place', 'language', 'credits', 'template', 'titlePattern', 'onChannel'],
+  ...['default', 'seriesWords', 'shelfLink'],
+];
+
+/** Makes a change and writes it down, so that it can be taken back. Whether anything changed is returned. */
+export async function change(
+  trx: Database,
+  subject: Subject,
+  field: ChangedField,
+  before: unknown,
+  after: unknown,
+): Promise<boolean> {
+  const [was, is] = [JSON.stringify(before ?? null), JSON.stringify(after ?? null)];
+  if (was === is) return false;
+  await apply(trx, subject, field, after);
+  const made = { field, before: was, after: is, madeIn: windowNow() };
+  await addChange(trx, subject, made, (last) => TYPED_FIELDS.includes(field) && goesOn(last, made));
+  return true;
+}
+
+/** What a step back or forth came to. */
+export interface Stepped {
+  field: string;
+  /** What could not be put back, and why. */
+  kept: string[];
+}
+
+/** Takes the last change of a thing back. What was changed is returned, or undefined where there was nothing. */
+export async function undo(subject: Subject): Promise<Stepped | undefined> {
+  return step(subject, lastMade, 'undone');
+}
+
+/** Makes the change again that was undone last. */
+export async function redo(subject: Subject): Promise<Stepped | undefined> {
+  return step(subject, firstUndone, 'made');
+}
+
+async function step(subject: Subject, find: typeof lastMade, state: 'made' | 'undone'): Promise<Stepped | undefined> {
+  return transaction(async (trx) => {
+    // Whoever undoes a change waits for others who change the same thing.
+    const video = await videoById(trx, subject, true);
+    if (!video) await lockThing(trx, subject);
+    if (!video && !(await isKept(trx, subject))) throw new DeskError('not found', 'There is nothing like that here.');
+    const entry = await find(trx, subject);
+    if (!entry) return undefined;
+    if (state === 'undone' && entry.field === 'seriesThere') await mayUnmake(trx, JSON.parse(entry.before));
+    const steps = stepsIn(entry, state);
+    const kept: string[] = [];
+    const again = async () => {
+      for (const { field, from, to } of steps) {
+        const why = await reasonToKeep(trx, subject, field, from, to);
+        if (why) kept.push(why);
+        else await apply(trx, subject, field, to);
+      }
+    };
+    // What changes layers reaches other videos, too.
+    if (video && entry.field !== 'several') await again();
+    else await reachOf(trx, again);
+    // What nothing came of can be neither undone nor made again.
+    await markChange(trx, entry.id, kept.length === steps.length ? 'dropped' : state);
+    await announce(trx, video ? 'video' : 'layers', subject.slice(0, 36));
+    return { field: entry.field, kept };
+  });
+}
+
+/** The fields that a step sets, each from one value to another. */
+function stepsIn(
+  { field, before, after }: Change,
+  state: 'made' | 'undone',
+): { field: ChangedField; from: unknown; to: unknown }[] {
+  const [from, to] = (state === 'undone' ? [after, before] : [before, after]).map((text) => JSON.parse(text));
+  if (field !== 'several') return [{ field: field as ChangedField, from, to }];
+  return (to as FieldValue[]).map(({ field: each, value }, index) => {
+    return { field: each, from: (from as FieldValue[])[index]?.value, to: value };
+  });
+}
+
+/** Why a value is not put back over what is there now: somebody has changed it on another way, or it has been sent. */
+async function reasonToKeep(
+  trx: Database,
+  subject: Subject,
+  field: ChangedField,
+  from: unknown,
+  to: unknown,
+): Promise<string | undefined> {
+  if (field === 'default') {
+    const [was, next] = [from, to] as ChangeValues['default'][];
+    if (!was || !next) return undefined;
+    const { layer, owner, field: name } = next;
+    if (owner !== subject) await lockThing(trx, owner);
+    const now = (await defaultsOf(trx, { layer, owner }, true))[name] ?? null;
+    if (JSON.stringify(now) === JSON.stringify(was.value ?? null)) return undefined;
+    return `The ${FIELD_NAMES[name]} of the ${layer} stay as they are: they were changed there since.`;
+  }
+  if (field === 'channel') {
+    const { id, ticked } = to as ChangeValues['channel'];
+    if (ticked) return undefined;
+    const drop = (await dropsOf(trx, [subject])).find(({ channelId }) => channelId === id);
+    if (!drop || drop.state === 'draft') return undefined;
+    const name = (await channelById(trx, id))?.name ?? 'the channel';
+    return `The tick for ${name} stays: the video was sent there. Remove it from the site first.`;
+  }
+  if (field === 'cut') {
+    const { cutId } = to as ChangeValues['cut'];
+    if ((await cutById(trx, cutId))?.state === 'ready') return undefined;
+    return 'The file stays: the other one is no longer here.';
+  }
+  return undefined;
+}
+
+/** Making a series is undone only while nothing hangs on it; deleting it can be undone with everything that it had. */
+async function mayUnmake(trx: Database, before: ChangeValues['seriesThere']): Promise<void> {
+  if (before.there) return;
+  const [changed, videos] = [await lastMade(trx, before.id), await videosOfSeries(trx, before.id)];
+  if (!changed && videos.length === 0) return;
+  throw new DeskError('not now', `The series “${before.name}” is in use since; delete it on its page instead.`);
+}
+
+/** Whether some layer has the title drawn over pictures, so that another title wants another picture. */
+async function drawsTitles(trx: Database, videoId: string): Promise<boolean> {
+  const own = (await videoById(trx, videoId))?.own ?? {};
+  return [own, ...(await allDefaults(trx)).values()].some(({ picture }) => picture?.way === 'layout');
+}
+
+type Appliers = { [F in keyof ChangeValues]: (trx: Database, id: Subject, value: ChangeValues[F]) => Promise<void> };
+
+const APPLIERS: Appliers = {
+  async titled(trx, id, { title, titleFrom }) {
+    await setVideo(trx, id, { title, titleFrom });
+    if (await drawsTitles(trx, id)) await askForJobsAnew(trx, 'picture', [id]);
+  },
+  summary: (trx, id, summary) => setVideo(trx, id, { summary }),
+  episode: (trx, id, episode) => setVideo(trx, id, { episode }),
+  async series(trx, id, { seriesId, seriesFrom }) {
+    await setVideo(trx, id, { seriesId, seriesFrom });
+    await askForJobsAnew(trx, 'picture', [id]);
+  },
+  async cut(trx, id, { cutId }) {
+    await setVideo(trx, id, { cutId });
+    await askForJobsAnew(trx, 'picture', [id]);
+  },
+  meantBlanks: (trx, id, meantBlanks) => setVideo(trx, id, { meantBlanks }),
+  chapterChoice: (trx, id, chapterChoice) => setVideo(trx, id, { chapterChoice: chapterChoice ?? undefined }),
+  timeLine: (trx, id, timeLine) => setVideo(trx, id, { timeLine }),
+  captions: chooseCaptions,
+  pictureId: (trx, id, pictureId) => setVideo(trx, id, { pictureId: pictureId ?? undefined }),
+  markers: applyMarkerChange,
+  async channel(trx, id, { id: channelId, ticked, set }) {
+    if (!ticked) {
+      await deleteDraft(trx, id, channelId);
+      return;
+    }
+    await makeDrop(trx, id, channelId);
+    if (set) await setDropOn(trx, id, channelId, set);
+  },
+  onChannel: (trx, id, { id: channelId, own }) => setDropOn(trx, id, channelId, { own }),
+  onPlaylists: (trx, id, { id: channelId, chosenPlaylists }) =>
+    setDropOn(trx, id, channelId, { chosenPlaylists: chosenPlaylists ?? undefined }),
+  async default(trx, _id, { layer, owner, field, value }) {
+    const key = { layer, owner };
+    await setDefaults(trx, key, withValues(await defaultsOf(trx, key, true), { [field]: value ?? undefined }));
+    await announce(trx, 'layers', owner);
+  },
+  seriesWords: (trx, _id, { id, name, pattern }) => setSeries(trx, id, { name, pattern }),
+  async seriesThere(trx, _id, { id, name, pattern, there, values, videos }) {
+    const key = { layer: 'series' as KeptLayer, owner: id };
+    if (!there) {
+      await deleteDefaults(trx, key);
+      await deleteSeries(trx, id);
+      return;
+    }
+    await makeSeries(trx, { name, pattern }, id);
+    await setDefaults(trx, key, values);
+    for (const video of videos) await setVideo(trx, video, { seriesId: id });
+  },
+  shelfLink: (trx, _id, { name, link }) => (link ? putShelfLink(trx, link) : deleteShelfLink(trx, name)),
+  async several(trx, id, values) {
+    for (const { field, value } of values) await apply(trx, id, field, value);
+  },
+};
+
+async function apply(trx: Database, subject: Subject, field: ChangedField, value: unknown): Promise<void> {
+  if (!isDefaultField(field)) return (APPLIERS[field] as Appliers['summary'])(trx, subject, value as string);
+  const video = await videoById(trx, subject, true);
+  if (!video) return;
+  await setVideo(trx, subject, { own: withValues(video.own, { [field]: value ?? undefined }) });
+  if (field === 'picture') await askForJobsAnew(trx, 'picture', [subject]);
+}

@@ -1,0 +1,56 @@
+import { object, string } from 'yup';
+import { transaction } from '@/store/database';
+import { announce } from '@/store/feed';
+import { lockThing } from '@/store/locks';
+import { allShelfLinks } from '@/store/shelf';
+import { change, SHELF_SUBJECT } from '../changes/changes';
+import { DeskError, found } from '../desk-error';
+import { shelfNameShape, urlShape } from '../layers/values-shape';
+
+const linkShape = object({
+  name: shelfNameShape().required('Give the link a name that texts use it by.'),
+  label: string().trim().max(200, 'The words of a link have at most 200 characters.').defined(),
+  url: urlShape().required('Give the link its address.'),
+}).noUnknown();
+
+/** Puts a new link on the shelf. @throws DeskError where there is one of that name */
+export async function newShelfLink(input: unknown): Promise<void> {
+  const link = await linkShape.validate(input, { stripUnknown: false });
+  await transaction(async (trx) => {
+    await lockThing(trx, SHELF_SUBJECT);
+    const there = (await allShelfLinks(trx)).some(({ name }) => name === link.name);
+    if (there) throw new DeskError('not taken', `There is a link called “${link.name}” already; change that one.`);
+    await change(trx, SHELF_SUBJECT, 'shelfLink', { name: link.name, link: null }, { name: link.name, link });
+    await announce(trx, 'layers', SHELF_SUBJECT);
+  });
+}
+
+const editShape = linkShape.pick(['label', 'url']).partial();
+
+/** Changes the words or the address of a link; every text that is not sent yet uses it as it is then. */
+export async function editShelfLink(name: string, input: unknown): Promise<void> {
+  const given = await editShape.validate(input, { stripUnknown: false });
+  await transaction(async (trx) => {
+    await lockThing(trx, SHELF_SUBJECT);
+    const link = found(
+      (await allShelfLinks(trx)).find((each) => each.name === name),
+      'link',
+    );
+    const after = { ...link, ...Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)) };
+    await change(trx, SHELF_SUBJECT, 'shelfLink', { name, link }, { name, link: after });
+    await announce(trx, 'layers', SHELF_SUBJECT);
+  });
+}
+
+/** Takes a link off the shelf. Texts that still use it are not sent before that is settled. */
+export async function removeShelfLink(name: string): Promise<void> {
+  await transaction(async (trx) => {
+    await lockThing(trx, SHELF_SUBJECT);
+    const link = found(
+      (await allShelfLinks(trx)).find((each) => each.name === name),
+      'link',
+    );
+    await change(trx, SHELF_SUBJECT, 'shelfLink', { name, link }, { name, link: null });
+    await announce(trx, 'layers', SHELF_SUBJECT);
+  });
+}

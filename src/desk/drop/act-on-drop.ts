@@ -1,0 +1,141 @@
+import { object, string } from 'yup';
+import { type End, isWider, type MoveName, mayAccept, mayMove } from '@/core/drop';
+import { type SiteAdapter, SiteError, type SiteProfile } from '@/sites/contract';
+import { type Channel, channelById } from '@/store/channels';
+import { database } from '@/store/database';
+import { type Drop, type DropFields, dropById } from '@/store/drops';
+import { videoById } from '@/store/videos';
+import { change } from '../changes/changes';
+import { DeskError, found } from '../desk-error';
+import { sendsWith } from '../layers/layers';
+import { log } from '../log';
+import { sessionFor, site } from '../site/session';
+import { makeMove } from './make-move';
+import { goesToEnd, meantWords } from './meant';
+import { recordOf } from './record';
+import { ANEW, reviseVideo } from './send';
+
+/** What a person may do with a drop that is under way. */
+export const DROP_ACTIONS = ['open', 'try again', 'accept', 'revise', 'take over', 'close', 'remove'] as const;
+export type DropAction = (typeof DROP_ACTIONS)[number];
+
+const MOVES_OF: Record<DropAction, readonly MoveName[]> = {
+  open: ['open'],
+  'try again': ['tryAgain', 'sendAnew'],
+  accept: ['acceptCheck', 'acceptAndHold', 'acceptAndOpen'],
+  revise: ['revise'],
+  'take over': ['revise'],
+  close: ['close'],
+  remove: ['remove'],
+};
+
+type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo'>;
+
+/** What a person may do with a drop now. @param end who is to see it in the end, as its record says */
+export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile, end: End): DropAction[] {
+  const isOpen = drop.openedTo !== undefined && isWider(drop.openedTo, 'private');
+  return DROP_ACTIONS.filter((action) => {
+    if (action === 'remove' && !abilities.removes) return false;
+    if (action === 'accept' && !mayAccept(drop.snag)) return false;
+    // What is not for everyone any more is not opened to them by this word.
+    if (action === 'open' && end !== 'everyone') return false;
+    if (action === 'close' && !((isOpen || drop.state === 'opening') && 'private' in privacies)) return false;
+    return MOVES_OF[action].some((move) => mayMove(move, drop.state, drop.snag));
+  });
+}
+
+const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required() }).noUnknown();
+
+/** Does with a drop what a person has asked for. @throws DeskError where it may not follow now */
+export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
+  const { action } = await actionShape.validate(input, { stripUnknown: false });
+  const db = database();
+  const drop = found(await dropById(db, dropId), 'drop');
+  const channel = found(await channelById(db, drop.channelId), 'channel');
+  const adapter = site(channel.site);
+  log.info({ drop: dropId, action }, 'asked of a drop');
+  switch (action) {
+    case 'open':
+      return open(drop, channel, adapter);
+    case 'revise':
+      return revise(drop, channel);
+    case 'take over':
+      return revise(drop, channel, sendsWith);
+    case 'close':
+      return close(drop, channel, adapter);
+    case 'remove':
+      return makeMove(drop, 'remove', `Being removed from ${adapter.profile.name}`);
+    case 'accept':
+      return accept(drop, channel, adapter);
+    case 'try again':
+      return tryAgain(drop);
+  }
+}
+
+async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
+  const { end } = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
+  if (end !== 'everyone') {
+    const now = end === 'link' ? 'by link only' : 'private';
+    throw new DeskError('not now', `This video is set to ${now} for ${channel.name}. Set it to everyone first.`);
+  }
+  return makeMove(drop, 'open', 'Opened to everyone by hand', { openAsked: true });
+}
+
+async function revise(drop: Drop, channel: Channel, asks?: typeof sendsWith): Promise<void> {
+  if (!mayMove('revise', drop.state)) {
+    throw new DeskError('not now', 'It has moved on meanwhile. Look again at where it stands.');
+  }
+  const { notReady } = await reviseVideo(drop.videoId, [channel.id], asks);
+  const [not] = notReady;
+  if (not) throw new DeskError('not now', `${channel.name} does not take it like this: ${not.missing.join('; ')}.`);
+}
+
+/** Takes a video from everybody's sight. The record says so from now on, for this channel, and undo brings it back there. */
+async function close(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
+  if (!('private' in profile.privacies)) {
+    throw new DeskError('not now', `${profile.name} has nothing private. Remove the video there instead.`);
+  }
+  return makeMove(drop, 'close', 'Being closed: private', { openAsked: false }, async (trx) => {
+    await videoById(trx, drop.videoId, true);
+    const { own } = found(await dropById(trx, drop.id, true), 'drop');
+    const after = { ...own, privacy: 'private' as const };
+    await change(trx, drop.videoId, 'onChannel', { id: channel.id, own }, { id: channel.id, own: after });
+  });
+}
+
+async function tryAgain(drop: Drop): Promise<void> {
+  // What the site has lost, or could not process, has to go up as a new video.
+  const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
+  // What was turned down in review is handed in anew with the words as they are now.
+  const fields: DropFields = drop.snag?.kind === 'review' ? { sentWords: undefined } : {};
+  const gone = drop.snag?.at === 'removing' || drop.snag?.at === 'closing';
+  if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', fields);
+  // The one that is there is removed before the new one goes up. One that people have seen and that the site calls gone is
+  // left alone: should the site be wrong, its views are not ours to throw away.
+  const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
+  const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
+  return makeMove(drop, 'sendAnew', 'Sent anew by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
+}
+
+const AGREED = { income: 'its adverts, and that it keeps what they earn', silence: 'silence there' };
+
+async function accept(drop: Drop, channel: Channel, adapter: SiteAdapter): Promise<void> {
+  const { snag } = drop;
+  if (!mayAccept(snag)) throw new DeskError('not now', 'This cannot be accepted. Look again at what it asks for.');
+  if (snag?.kind === 'rights') {
+    try {
+      await adapter.acceptCheck?.(sessionFor(channel.accountId), drop.siteVideoId ?? '');
+    } catch (error) {
+      if (!(error instanceof SiteError)) throw error;
+      throw new DeskError('site', `${adapter.profile.name} did not take the agreement: ${error.message}. Try again.`);
+    }
+    const { owner = 'the owner', asks } = snag;
+    const what = asks === 'silence' ? AGREED.silence : AGREED.income;
+    return makeMove(drop, 'acceptCheck', `Agreed to what ${owner} asks: ${what}`);
+  }
+  const record = await recordOf(database(), drop.videoId);
+  const meant = meantWords(record, channel, drop, adapter.profile);
+  const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
+  // What was accepted counts as what was meant, until something is changed.
+  return makeMove(drop, move, 'Accepted as the site shows it', { sentWords: meant.asText });
+}

@@ -1,0 +1,32 @@
+import { type MoveName, MoveRefused } from '@/core/drop';
+import { ClaimLost } from '@/store/claims';
+import { type Database, transaction } from '@/store/database';
+import { type Drop, type DropFields, moveDrop } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { DeskError } from '../desk-error';
+
+/**
+ * Makes a person's move, with its step in the history and what else belongs to it, all of it or nothing.
+ * @param beside what is changed along with it
+ * @throws DeskError where the drop has moved on meanwhile
+ */
+export async function makeMove(
+  drop: Pick<Drop, 'id' | 'state' | 'snag' | 'videoId'>,
+  move: MoveName,
+  says: string,
+  fields: DropFields = {},
+  beside: (trx: Database) => Promise<void> = async () => {},
+): Promise<void> {
+  try {
+    await transaction(async (trx) => {
+      await beside(trx);
+      await moveDrop(trx, drop, move, says, fields);
+      await announce(trx, 'video', drop.videoId);
+    });
+  } catch (error) {
+    if (error instanceof MoveRefused || error instanceof ClaimLost) {
+      throw new DeskError('not now', 'It has moved on meanwhile. Look again at where it stands.');
+    }
+    throw error;
+  }
+}

@@ -1,0 +1,119 @@
+import { type Chapter, chaptersFromMarkers, NO_CHOICE } from '@/core/chapters';
+import { type Declarations, declarationsInForce } from '@/core/declarations';
+import { valuesOf } from '@/core/defaults';
+import type { Privacy } from '@/core/delivery';
+import {
+  type End,
+  type FittedWords,
+  mayGoToEnd,
+  privacyBeforeProof,
+  type Showing,
+  type SiteWords,
+  wordsForSite,
+} from '@/core/drop';
+import type { Fraction } from '@/core/time';
+import type { SiteProfile } from '@/sites/contract';
+import type { Channel } from '@/store/channels';
+import type { Drop } from '@/store/drops';
+import { inForceAt, playlistsAt, wordsAt } from '../layers/layers';
+import { pictureAt } from './picture-at';
+import type { VideoRecord } from './record';
+
+/** What a site is meant to get beside the file. */
+export interface MeantWords {
+  words: SiteWords;
+  /** The words with what had no room, and what keeps them from being sent. */
+  fitted: FittedWords;
+  declarations: Declarations;
+  /** Who is to see it in the end. */
+  end: End;
+  /** Whether it opens by itself once it is proofed. */
+  opensAlone: boolean;
+  /** Whether it is to wait for a person's word. */
+  waitsForWord: boolean;
+  /** Who may see it until it is proofed. */
+  privacy: Privacy;
+  playlists: string[];
+  /** Titles of playlists that the channel has none of. */
+  unknownPlaylists: string[];
+  pictureDigest: string | undefined;
+  /** The moment of the video whose picture stands for it, where the site takes no picture of its own. */
+  moment: Fraction | undefined;
+  /** Captions, by their ids; what an id stands for never changes. */
+  captions: { id: string; language: string }[];
+  /** All of it as one text, to tell whether anything has changed since it was sent. */
+  asText: string;
+}
+
+/** What of a drop its words depend on. */
+export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'openedTo'>;
+
+/** The chapters on a channel: where nobody chose for the video, by the colours that hold there. */
+function chaptersAt({ video, choice, chapters, markers, range }: VideoRecord, colours: readonly string[]): Chapter[] {
+  if (video.chapterChoice || JSON.stringify(choice.colours) === JSON.stringify(colours)) return chapters;
+  return chaptersFromMarkers(markers, { ...NO_CHOICE, colours: [...colours] }, range).chapters;
+}
+
+/** What a drop's site is meant to get, from the record as it is now, and the layers as they were when it was sent. */
+export function meantWords(
+  record: VideoRecord,
+  channel: Channel,
+  drop: MeantDrop | undefined,
+  profile: SiteProfile,
+): MeantWords {
+  const { video, cut, captions, layers } = record;
+  const picture = pictureAt(record, profile);
+  const values = valuesOf(inForceAt(layers, video, channel, drop));
+  const from = wordsAt(layers, video, channel, drop);
+  const chapters = chaptersAt(record, values.chapterColours);
+  const fitted = wordsForSite(from, drop?.own ?? {}, chapters, cut?.facts?.duration, profile);
+  const lost = from.missingLinks.map((name) => `There is no link “${name}” on the shelf`);
+  const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
+  const end = values.privacy;
+  const privacy = privacyBeforeProof(drop?.openedTo, end);
+  // Of a release, only a video for everyone has one.
+  const waitsForWord = end === 'everyone' && values.release === 'on my word';
+  const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
+  const meant = {
+    words: fitted.words,
+    privacy,
+    playlists: profile.abilities.groups ? playlists.ids : [],
+    pictureDigest: typeof profile.picture === 'object' ? picture?.digest : undefined,
+    moment: profile.picture === 'a moment' ? picture?.moment : undefined,
+    captions: profile.captions && values.sendCaptions ? captions.map(({ id, language }) => ({ id, language })) : [],
+  } as const;
+  return {
+    ...meant,
+    fitted: { ...fitted, findings },
+    end,
+    declarations: declarationsInForce(values).declarations,
+    waitsForWord,
+    // A site that opens by itself asks nobody.
+    opensAlone: profile.opensItself || !waitsForWord,
+    unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
+    // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
+    asText: JSON.stringify({ ...meant, privacy: end }),
+  };
+}
+
+/** Whether a drop that is proofed may go on to its end, or is held for a person's word. */
+export function goesToEnd({ end, opensAlone }: MeantWords, drop: Pick<Drop, 'openedTo' | 'openAsked'>): boolean {
+  return mayGoToEnd({ end, opensAlone, openedTo: drop.openedTo, openAsked: drop.openAsked });
+}
+
+/** What proofing expects the site to show. */
+export function meantShowing(meant: MeantWords, profile: SiteProfile, fileDigest: string | undefined): Showing {
+  return {
+    title: profile.title && meant.words.title,
+    text: profile.text && meant.words.text,
+    tags: typeof profile.tags === 'object' ? meant.words.tags : undefined,
+    chapters: profile.chapters && meant.words.chapters.length > 0 ? meant.words.chapters : undefined,
+    // A site that opens by itself may have done so already.
+    privacy: profile.opensItself ? undefined : meant.privacy,
+    groups: profile.abilities.groups && meant.playlists,
+    pictureDigest: meant.pictureDigest,
+    fileDigest,
+    captions: profile.captions ? meant.captions.map(({ language }) => language) : undefined,
+    declared: meant.words.declared,
+  };
+}

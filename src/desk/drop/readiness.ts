@@ -1,0 +1,26 @@
+import { type Missing, missingFor } from '@/core/drop';
+import type { SiteProfile } from '@/sites/contract';
+import type { Channel } from '@/store/channels';
+import { type MeantDrop, type MeantWords, meantWords } from './meant';
+import { pictureAt } from './picture-at';
+import type { VideoRecord } from './record';
+
+/** What keeps a record from going to a channel. @param drop what was chosen for the channel alone */
+export function missingAt(
+  record: VideoRecord,
+  channel: Channel,
+  drop: MeantDrop | undefined,
+  profile: SiteProfile,
+): Missing[] {
+  return missingOf(record, meantWords(record, channel, drop, profile), profile);
+}
+
+/** The same of words that are fitted already. */
+export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteProfile): Missing[] {
+  const { cut } = record;
+  const picture = pictureAt(record, profile);
+  const { fitted, end, waitsForWord, declarations } = meant;
+  const facts = cut?.facts;
+  const cutRefused = cut ? cut.refusal : 'There is no cut yet';
+  return missingFor({ fitted, declarations, privacy: end, waitsForWord, facts, cutRefused, picture }, profile);
+}

@@ -1,0 +1,131 @@
+import { array, boolean, lazy, mixed, number, object, string } from 'yup';
+import { ADVERT_WAYS, COMMENT_WAYS, LANGUAGE_TAG, LICENCES } from '@/core/declarations';
+import { type DefaultField, isListField, type LayerValues, RELEASES } from '@/core/defaults';
+import { PRIVACIES } from '@/core/delivery';
+import { type LinkItem, SHELF_NAME, uniqueTags } from '@/core/words';
+import { idShape } from '../id-shape';
+
+export const fractionShape = () =>
+  object({ num: number().integer().required(), den: number().integer().min(1).required() }).noUnknown();
+
+const creditShape = object({ role: string().trim().max(60).defined(), name: string().trim().max(80).defined() });
+
+/** A day of the calendar, or nothing. */
+const dayShape = () =>
+  string().test('day', 'A recording date looks like 2026-11-25.', (day) => {
+    if (!day) return true;
+    const midnight = new Date(`${day}T00:00:00Z`);
+    return (
+      /^\d{4}-\d{2}-\d{2}$/.test(day) && !Number.isNaN(midnight.getTime()) && midnight.toISOString().startsWith(day)
+    );
+  });
+
+/** A template; what keeps it from being read is said where it stands, and keeps the video from being sent. */
+const templateShape = (most: number, what: string) =>
+  string().max(most, `${what} has at most ${most.toLocaleString('en')} characters.`);
+
+/** The address of a link: of the web or of mail, and nothing that a page could run. */
+export const urlShape = () =>
+  string()
+    .trim()
+    .max(2000, 'An address has at most 2,000 characters.')
+    .matches(/^(?:https?:\/\/\S+|mailto:\S+@\S+)$/, 'An address starts with https:// and has no spaces.');
+
+/** What a link on the shelf is called. */
+export const shelfNameShape = () =>
+  string().max(60).matches(SHELF_NAME, 'A name on the shelf has small letters, digits and hyphens: steam-box.');
+
+const linkShape = lazy((item: { shelf?: string } | undefined) =>
+  item?.shelf === undefined
+    ? object({ label: string().trim().max(200).defined(), url: urlShape().required() }).noUnknown()
+    : object({ shelf: shelfNameShape().required() }).noUnknown(),
+);
+
+const seconds = () =>
+  fractionShape().test(
+    'moment',
+    'A moment lies at or after the start.',
+    (at) => at === undefined || (at.num ?? 0) >= 0,
+  );
+
+const pictureShape = lazy((habit: { way?: string } | undefined) => {
+  const way = string().oneOf(['none', 'moment', 'layout']).required();
+  if (habit?.way === 'layout') {
+    return object({ way, at: seconds().required(), band: string().oneOf(['below', 'beside']).required() }).noUnknown();
+  }
+  return habit?.way === 'moment' ? object({ way, at: seconds().required() }).noUnknown() : object({ way }).noUnknown();
+});
+
+const fileShape = object({
+  tallest: number().integer().min(144).max(8192).nullable().defined(),
+  kilobits: number().integer().min(100).max(400_000).nullable().defined(),
+}).noUnknown();
+
+/** The shape of each field's value. */
+const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: object): Promise<unknown> }> = {
+  titlePattern: templateShape(1000, 'The title’s pattern'),
+  template: templateShape(50_000, 'The template'),
+  tags: array(string().max(500).defined()).max(500, 'A video has at most 500 tags.').required(),
+  links: array(linkShape).max(100, 'A video has at most 100 links.').required(),
+  playlists: array(string().trim().min(1).max(300).required()).max(50).required(),
+  privacy: string().oneOf(PRIVACIES),
+  release: string().oneOf(RELEASES),
+  chapterColours: array(string().trim().lowercase().max(40).defined()).max(40).required(),
+  sendCaptions: boolean(),
+  picture: pictureShape as never,
+  file: fileShape,
+  channels: array(idShape().required()).max(200).required(),
+  category: string().max(60),
+  language: string().matches(LANGUAGE_TAG, {
+    message: 'Name the language by its tag, such as en or de.',
+    excludeEmptyString: true,
+  }),
+  licence: string().oneOf(LICENCES),
+  recordedOn: dayShape(),
+  place: string().max(120, 'A place has at most 120 characters.'),
+  forChildren: boolean(),
+  adultsOnly: boolean(),
+  paidPlacement: boolean(),
+  comments: string().oneOf(COMMENT_WAYS),
+  ratings: boolean(),
+  embedding: boolean(),
+  tellSubscribers: boolean(),
+  adverts: string().oneOf(ADVERT_WAYS),
+  credits: array(creditShape.noUnknown().required()).max(50, 'A video has at most 50 credits.'),
+  products: array(string().trim().max(40).required()).max(100, 'A video has at most 100 products.'),
+};
+
+const wayShape = object({ way: string().oneOf(['replace', 'add']).required(), items: mixed().defined() }).noUnknown();
+
+async function listValue(field: 'tags' | 'links' | 'playlists', given: unknown) {
+  const { way, items } = await wayShape
+    .typeError(`The ${field} of a layer are given as {"way": "add" or "replace", "items": […]}.`)
+    .validate(given, { strict: true });
+  const list = await VALUE_SHAPES[field].validate(items, { path: field, stripUnknown: false });
+  return { way, items: field === 'tags' ? uniqueTags(list as string[]) : (list as LinkItem[]) };
+}
+
+const fieldsShape = object().typeError('Fields are given as a JSON object.').required();
+
+/** Fields by their names, whatever they are. @throws ValidationError where it is no object */
+export async function givenFields(input: unknown): Promise<Record<string, unknown>> {
+  return fieldsShape.validate(input, { strict: true });
+}
+
+/**
+ * Values that a layer is to set, checked; null becomes undefined, which leaves the field to the layers beneath.
+ * @throws ValidationError that names the field
+ */
+export async function checkedValues(given: Record<string, unknown>): Promise<Partial<LayerValues>> {
+  const entries = await Promise.all(
+    Object.entries(given).map(async ([field, value]): Promise<[string, unknown]> => {
+      if (value === null || value === undefined) return [field, undefined];
+      const known = field as DefaultField;
+      const checked = isListField(known)
+        ? await listValue(known, value)
+        : await VALUE_SHAPES[known].validate(value, { path: known, stripUnknown: false });
+      return [field, checked];
+    }),
+  );
+  return Object.fromEntries(entries) as Partial<LayerValues>;
+}

@@ -1,0 +1,189 @@
+import { declarationsInForce } from '@/core/declarations';
+import { beforeFold, searchFindings } from '@/core/fitting';
+import { compare, type Fraction } from '@/core/time';
+import type { SiteProfile } from '@/sites/contract';
+import { firstUndone, lastMade } from '@/store/changes';
+import { allChannels, type Channel } from '@/store/channels';
+import { betterCut, sameCutElsewhere } from '@/store/cuts';
+import { database } from '@/store/database';
+import { type Drop, type DropEvent, dropsOf, eventsOf } from '@/store/drops';
+import { measurementOf } from '@/store/measurements';
+import { cutsOfRenditions } from '@/store/renditions';
+import { earlierVideos, videoById } from '@/store/videos';
+import { actionsFor } from '../drop/act-on-drop';
+import { changesSince } from '../drop/changes-since';
+import { type MeantWords, meantWords } from '../drop/meant';
+import { missingOf } from '../drop/readiness';
+import { profileAt, recordOf, type VideoRecord } from '../drop/record';
+import { inForceAt, sendsWith } from '../layers/layers';
+import { seriesUsedLast } from '../layers/recognise';
+import { recordValues, type TickedChannel } from '../layers/record-values';
+import { site } from '../site/session';
+import { channelView, cutView, dropView, readingJobs } from './look';
+import type { SheetChannel, SheetView } from './views';
+
+/** The length of the cut that the markers were last said to fit, where the one in use has another. */
+function lengthBefore({ video, cut, cuts, markers }: VideoRecord): Fraction | undefined {
+  const said = cuts.find(({ id }) => id === video.timeLine.cutId) ?? cuts.find(({ state }) => state === 'ready');
+  if (!said?.facts || !cut?.facts || said.id === cut.id || markers.length === 0) return undefined;
+  return compare(said.facts.duration, cut.facts.duration) === 0 ? undefined : said.facts.duration;
+}
+
+/** What the Sheet shows of one channel. */
+function sheetChannel(
+  record: VideoRecord,
+  channel: Channel,
+  drop: Drop | undefined,
+  events: readonly DropEvent[],
+  earlier: readonly string[],
+  cutAtSite: string | undefined,
+): SheetChannel {
+  const profile = profileAt(site(channel.site).profile, channel);
+  const meant = meantWords(record, channel, drop, profile);
+  const { words, leftOut } = meant.fitted;
+  const fields = inForceAt(record.layers, record.video, channel, drop);
+  return {
+    ...channelView(channel),
+    ticked: drop !== undefined,
+    rules: profile,
+    groups: profile.abilities.groups,
+    playlists: record.layers.playlists
+      .filter((playlist) => playlist.channelId === channel.id)
+      .map(({ sitePlaylistId: id, title, videos }) => ({ id, title, videos })),
+    chosenPlaylists: meant.playlists,
+    playlistsFrom: drop?.chosenPlaylists ? [{ layer: 'drop', name: channel.name }] : fields.playlists.from,
+    unknownPlaylists: meant.unknownPlaylists,
+    missing: missingOf(record, meant, profile),
+    words,
+    leftOut,
+    shownFirst: profile.fold && beforeFold(words.text, profile.fold),
+    ...textOfRecord(record, channel, drop, words.text, profile),
+    search: searchFindings({
+      ...{ title: profile.title ? words.title : record.video.title, phrase: record.video.title },
+      ...{ text: words.text, tags: typeof profile.tags === 'object' ? words.tags : [], channel: channel.name, earlier },
+    }),
+    own: drop?.own ?? {},
+    values: fields,
+    beneath: drop ? inForceAt(record.layers, record.video, channel, { ...drop, own: {} }) : fields,
+    drop: drop && {
+      ...dropView(drop, record.cut, cutAtSite),
+      actions: actionsFor(drop, profile, meant.end),
+    },
+    events: events
+      .filter((event) => event.dropId === drop?.id)
+      .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
+    changes: changesSince(record, channel, drop, meant),
+    layersChanged: haveLayersChanged(record, channel, drop, meant, profile),
+  };
+}
+
+/** The text that the record gives a channel, beside one that is written for it by hand. */
+function textOfRecord(
+  record: VideoRecord,
+  channel: Channel,
+  drop: Drop | undefined,
+  text: string,
+  profile: SiteProfile,
+): Pick<SheetChannel, 'recordText' | 'recordMoved'> {
+  if (drop?.own.text === undefined) return { recordText: text, recordMoved: false };
+  const { text: _text, textOver, ...own } = drop.own;
+  const recordText = meantWords(record, channel, { ...drop, own }, profile).fitted.words.text;
+  return { recordText, recordMoved: textOver !== undefined && textOver !== recordText };
+}
+
+/** Whether defaults or links would give a drop something else today than they gave it when it was sent. */
+function haveLayersChanged(
+  record: VideoRecord,
+  channel: Channel,
+  drop: Drop | undefined,
+  meant: MeantWords,
+  profile: SiteProfile,
+): boolean {
+  if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return false;
+  const anew = { ...drop, sentWith: sendsWith(record.layers, record.video, channel, drop) };
+  return meantWords(record, channel, anew, profile).asText !== meant.asText;
+}
+
+/** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
+export async function lookAtSheet(videoId: string): Promise<SheetView> {
+  const db = database();
+  const record = await recordOf(db, videoId);
+  const { video, cut, cuts, picture, captions, layers } = record;
+  const [all, drops] = await Promise.all([allChannels(db), dropsOf(db, [videoId])]);
+  const dropAt = new Map(drops.map((drop) => [drop.channelId, drop]));
+  const shown = all.filter((channel) => channelView(channel).connected || dropAt.has(channel.id));
+  const [earlier, events, last, next, measurement] = await Promise.all([
+    earlierVideos(db, videoId, [...dropAt.keys()]),
+    eventsOf(
+      db,
+      drops.map((drop) => drop.id),
+    ),
+    lastMade(db, videoId),
+    firstUndone(db, videoId),
+    cut && measurementOf(db, cut.id),
+  ]);
+  const [cutsAtSites, same, jobs] = await Promise.all([
+    cutsOfRenditions(
+      db,
+      drops.flatMap(({ renditionId }) => renditionId ?? []),
+    ),
+    cut && sameCutElsewhere(db, cut),
+    readingJobs(db, cuts),
+  ]);
+  const sameVideo = same && (await videoById(db, same.videoId));
+  const ticked = all.flatMap((channel): TickedChannel[] => {
+    const drop = dropAt.get(channel.id);
+    return drop ? [{ channel, drop, profile: profileAt(site(channel.site).profile, channel) }] : [];
+  });
+  const { values, marks } = recordValues(layers, video, ticked);
+  const better = betterCut(cuts);
+  const series = layers.series.get(video.seriesId ?? '');
+  const offer = series ? undefined : seriesUsedLast(layers.series.values());
+  return {
+    id: video.id,
+    title: video.title,
+    titleFrom: video.titleFrom,
+    summary: video.summary,
+    episode: video.episode,
+    series: series && { id: series.id, name: series.name, from: video.seriesFrom ?? 'person' },
+    seriesOffer: offer && { id: offer.id, name: offer.name },
+    allSeries: [...layers.series.values()].map(({ id, name }) => ({ id, name })),
+    own: video.own,
+    values,
+    marks,
+    shelf: layers.shelf,
+    switchedOff: declarationsInForce(values).switchedOff,
+    chapterChoice: record.choice,
+    chaptersChosen: video.chapterChoice ? 'here' : record.choice.colours.length > 0 ? 'by the series' : undefined,
+    meantBlanks: video.meantBlanks,
+    timeLine: video.timeLine,
+    markersVersion: video.markersVersion,
+    updatedAt: video.updatedAt.toISOString(),
+    cut: cut && cutView(cut, jobs.get(cut.id)),
+    betterCut: better && cutView(better, jobs.get(better.id)),
+    sameFile: sameVideo && { videoId: sameVideo.id, title: sameVideo.title },
+    lengthBefore: lengthBefore(record),
+    measured: measurement?.state,
+    captions,
+    picture: picture && {
+      id: picture.id,
+      width: picture.width,
+      height: picture.height,
+      size: picture.size,
+      source: picture.source,
+      byHabit: picture.byHabit,
+    },
+    channels: shown.map((channel) =>
+      sheetChannel(
+        record,
+        channel,
+        dropAt.get(channel.id),
+        events,
+        earlier.filter(({ channelId }) => channelId === channel.id).map(({ title }) => title),
+        cutsAtSites.get(dropAt.get(channel.id)?.renditionId ?? ''),
+      ),
+    ),
+    canUndo: last !== undefined,
+    canRedo: next !== undefined,
+  };
+}

@@ -1,0 +1,248 @@
+import type { ChapterChoice, TimeLine } from '@/core/chapters';
+import type { DeclarationField, SwitchedOff } from '@/core/declarations';
+import type { DefaultField, Defaults, InForce, Layer, LayerValues, Source } from '@/core/defaults';
+import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
+import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } from '@/core/drop';
+import type { FitInput, TextNames } from '@/core/fitting';
+import type { Fraction } from '@/core/time';
+import type { Shelf } from '@/core/words';
+import type { CaptionTrack } from '@/store/captions';
+import type { CutState } from '@/store/cuts';
+import type { KeptLayer } from '@/store/defaults';
+import type { DropProgress, OwnOnChannel } from '@/store/drops';
+import type { JobProgress } from '@/store/jobs';
+import type { Marker } from '@/store/markers';
+import type { MeasureState } from '@/store/measurements';
+import type { ShelfLink } from '@/store/shelf';
+import type { DropAction } from '../drop/act-on-drop';
+import type { FieldMark } from '../layers/record-values';
+
+/** A drop as the Board and the Sheet show it; times are ISO 8601 in UTC. */
+export interface DropView {
+  id: string;
+  channelId: string;
+  state: DropState;
+  stops: number;
+  snag: Snag | undefined;
+  waiting: string | undefined;
+  progress: DropProgress | undefined;
+  bytesSent: number;
+  bytesTotal: number;
+  link: string | undefined;
+  liveAt: string | undefined;
+  /** Whom the site may be showing it to; undefined while it was never opened. */
+  openedTo: Privacy | undefined;
+  /** Minutes for which the site has put it off, where that is longer than it should be. */
+  overdue: number | undefined;
+  /** Whether the site shows another file than the one in use. */
+  otherFile: boolean;
+}
+
+export interface CutView {
+  id: string;
+  fileName: string;
+  state: CutState;
+  size: number;
+  received: number;
+  /** Whether it is on its way and nothing has come for too long. */
+  stalled: boolean;
+  /** How far it is read, while it is. */
+  reading: JobProgress | undefined;
+  /** What went wrong each time that it was read, where it is not tried any more until a person asks for it. */
+  setAside: string | undefined;
+  facts: CutFacts | undefined;
+  refusal: string | undefined;
+  /** What a browser knows the file by, to go on with a transfer that broke off. */
+  fingerprint: string | undefined;
+}
+
+export interface ChannelView {
+  id: string;
+  accountId: string;
+  name: string;
+  site: string;
+  siteName: string;
+  address: string;
+  connected: boolean;
+}
+
+export interface BoardRow {
+  videoId: string;
+  title: string;
+  group: BoardGroup;
+  pictureId: string | undefined;
+  cut: CutView | undefined;
+  betterCut: CutView | undefined;
+  drops: (DropView & { missing: number })[];
+}
+
+export interface BoardView {
+  channels: ChannelView[];
+  rows: BoardRow[];
+}
+
+/** A video's markers; `version` goes up with every change of them. */
+export interface MarkersView {
+  version: number;
+  markers: Marker[];
+}
+
+export interface SheetChannel extends ChannelView {
+  ticked: boolean;
+  /** What the site takes, for counting while somebody types. */
+  rules: SiteRules;
+  groups: { one: string; many: string } | undefined;
+  playlists: { id: string; title: string; videos: number }[];
+  chosenPlaylists: string[];
+  playlistsFrom: Source[];
+  /** Titles of playlists that the layers name and the channel has none of. */
+  unknownPlaylists: string[];
+  missing: Missing[];
+  /** The words as the site would get them now. */
+  words: SiteWords;
+  /** What had no room, in words. */
+  leftOut: string[];
+  /** What of the text stands before the fold; undefined where the site folds nothing. */
+  shownFirst: string | undefined;
+  /** The text that the record gives, without one that is written for this channel by hand. */
+  recordText: string;
+  /** Whether that has changed since the one by hand was written. */
+  recordMoved: boolean;
+  /** What would help people to find it there. */
+  search: string[];
+  /** What is set for this channel alone. */
+  own: OwnOnChannel;
+  /** Every field as it is in force there. */
+  values: InForce;
+  /** The same without what is set for this channel alone. */
+  beneath: InForce;
+  drop: (DropView & { actions: DropAction[] }) | undefined;
+  events: { id: number; at: string; kind: string; says: string }[];
+  /** What has changed since it went to the site, field by field. */
+  changes: ChangedField[];
+  /** Whether defaults or links have changed since it was sent, which changes nothing of it. */
+  layersChanged: boolean;
+}
+
+export interface SheetView {
+  id: string;
+  title: string;
+  titleFrom: 'file' | 'person';
+  summary: string;
+  episode: string;
+  series: { id: string; name: string; from: 'file' | 'person' } | undefined;
+  /** For a video in no series: the one that was used last, as an offer. */
+  seriesOffer: { id: string; name: string } | undefined;
+  allSeries: { id: string; name: string }[];
+  /** What is set on the video itself. */
+  own: LayerValues;
+  /** What is in force for the record as a whole, and where each value came from. */
+  values: Defaults;
+  marks: Record<DefaultField, FieldMark>;
+  shelf: Shelf;
+  /** What is off because the video is aimed at children. */
+  switchedOff: SwitchedOff[];
+  /** Which markers are for viewers, and whether a person, the series or nobody has said so. */
+  chapterChoice: ChapterChoice;
+  chaptersChosen: 'here' | 'by the series' | undefined;
+  meantBlanks: string[];
+  timeLine: TimeLine;
+  markersVersion: number;
+  updatedAt: string;
+  /** The cut in use. */
+  cut: CutView | undefined;
+  /** A better cut that is on its way, or was refused. */
+  betterCut: CutView | undefined;
+  /** The first video that has the same file, where there is another. */
+  sameFile: { videoId: string; title: string } | undefined;
+  /** Exact seconds of the cut that the markers were last said to fit, where the one in use has another length. */
+  lengthBefore: Fraction | undefined;
+  /** Whether the sound and the shots of the cut are known. */
+  measured: MeasureState | undefined;
+  captions: CaptionTrack[];
+  picture:
+    | { id: string; width: number; height: number; size: number; source: 'file' | 'frame'; byHabit: boolean }
+    | undefined;
+  channels: SheetChannel[];
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+export interface ChannelsView {
+  sites: {
+    id: string;
+    name: string;
+    kind: string;
+    /** What the site calls its groups of videos, where it has any. */
+    groups: string | undefined;
+    accounts: {
+      id: string;
+      name: string;
+      state: 'connected' | 'taken back' | 'disconnected';
+      /** What is permitted, in words. */
+      permits: string[];
+      channels: (ChannelView & {
+        lastUsedAt: string | undefined;
+        playlists: { id: string; title: string; videos: number }[];
+      })[];
+    }[];
+  }[];
+}
+
+export interface SeriesListView {
+  series: {
+    id: string;
+    name: string;
+    pattern: string;
+    lastUsedAt: string | undefined;
+    videos: number;
+    sets: LayerValues;
+  }[];
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+/** One layer of defaults, with what there is to choose from. */
+export interface LayerView {
+  layer: KeptLayer;
+  owner: string;
+  name: string;
+  /** Of a channel: its site. */
+  siteName: string | undefined;
+  /** Of a series: what its files' names look like. */
+  pattern: string | undefined;
+  set: LayerValues;
+  /** What the layers beneath give. */
+  beneath: InForce;
+  /** Declarations that some site takes which the layer is for. */
+  declares: DeclarationField[];
+  categories: { id: string; name: string }[];
+  hasGroups: boolean;
+  channels: ChannelView[];
+  playlists: string[];
+  shelf: Shelf;
+  /** Of a series: files that came lately, with what the pattern makes of them. */
+  files: string[];
+  /** What the sites that the layer is for take. */
+  rules: SiteRules[];
+  /** A video to try the words on. */
+  sample: Pick<FitInput, 'title' | 'summary' | 'chapters' | 'duration'> & { names: Omit<TextNames, 'shelf'> };
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
+/** A place at which a link of the shelf is used. */
+export type ShelfUse = { says: string } & (
+  | { kind: 'layer'; layer: Layer; owner: string }
+  | { kind: 'video'; videoId: string }
+  /** `older` is the address that went out, where it is another than the one now. */
+  | { kind: 'sent'; videoId: string; older: string | undefined }
+);
+
+export interface LinksView {
+  links: (ShelfLink & { uses: ShelfUse[] })[];
+  /** Names that texts use and the shelf does not have. */
+  missing: string[];
+  canUndo: boolean;
+  canRedo: boolean;
+}

@@ -1,0 +1,296 @@
+import { array, boolean, number, object, string } from 'yup';
+import { mayBeCaptions } from '@/core/captions';
+import { MARKER_KINDS, type TimeLine, timeLineRate } from '@/core/chapters';
+import {
+  decodeText,
+  IMPORT_WAYS,
+  type ImportWay,
+  importEffect,
+  looksLikeTable,
+  MARKER_WRITERS,
+  type MarkerFile,
+  type MarkerFinding,
+  type MarkerFormat,
+  type ReadMarker,
+  type ReadOptions,
+  marker as readMarker,
+  readMarkerFile,
+  type TableColumns,
+  TIMECODED_FORMATS,
+  tableDropsFrames,
+  tableHead,
+  type WrittenFormat,
+} from '@/core/markers';
+import {
+  canDropFrames,
+  compare,
+  type Fraction,
+  fraction,
+  frameOfTimecode,
+  minus,
+  plus,
+  rateName,
+  timecodeOfFrame,
+  ZERO,
+} from '@/core/time';
+import { readChaptersInside } from '@/media/chapters';
+import { cutsInUse } from '@/store/cuts';
+import { database } from '@/store/database';
+import { files } from '@/store/files/folder';
+import { newId } from '@/store/ids';
+import { type Marker, markersOf } from '@/store/markers';
+import { videoById } from '@/store/videos';
+import { DeskError, found } from '../desk-error';
+import { recordOf } from '../drop/record';
+import { idShape } from '../id-shape';
+import { changeMarkers } from './edit-video';
+import { checkUnchanged, type MadeOn } from './made-on';
+
+/** What was found in a marker file, and what taking it would do in each way. */
+export interface MarkerPreview {
+  format: MarkerFormat;
+  markers: number;
+  findings: MarkerFinding[];
+  /** How many markers there are before. */
+  there: number;
+  effects: Record<ImportWay, { fresh: number; changed: number; gone: number }>;
+  /** Whether the file may be taken as captions instead. */
+  captions: boolean;
+  /** The first rows of a table, and what its columns are taken for; a person may say otherwise. */
+  table: { rows: string[][]; columns: TableColumns } | undefined;
+  /** Why nothing can be read before columns are chosen. */
+  trouble: string | undefined;
+}
+
+/** Where markers are read from: the bytes of a file, or the cut in use, which may have chapters inside. */
+export const INSIDE_THE_CUT = 'inside the cut';
+export type MarkerSource = Uint8Array | typeof INSIDE_THE_CUT;
+
+/** What a person says of a marker file beside its bytes. */
+export interface ImportOptions {
+  fileName?: string;
+  columns?: TableColumns;
+}
+
+const column = () => number().integer().min(0).max(1000);
+const columnsShape = object({
+  ...{ time: column(), frame: column(), seconds: column(), end: column(), length: column() },
+  ...{ name: column(), note: column(), colour: column() },
+})
+  .noUnknown()
+  .default(undefined);
+
+const optionsShape = object({ fileName: string().max(500), columns: columnsShape });
+
+/** Timecode as it is written where frame numbers are dropped (SMPTE ST 12-1 leaves the sign open; common practice). */
+const DROP_FRAME = /\d{2}:\d{2}:\d{2}[;,]\d{2}/;
+
+async function readFor(videoId: string, source: MarkerSource, input: unknown) {
+  const { fileName = '', columns } = await optionsShape.validate(input, { stripUnknown: false });
+  const db = database();
+  const video = found(await videoById(db, videoId), 'video');
+  const cut = (await cutsInUse(db, [videoId])).get(videoId);
+  const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
+  const there = await markersOf(db, videoId);
+  const of = { video, there, exact };
+  if (source === INSIDE_THE_CUT) {
+    if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before its chapters can be read.');
+    const file = onTimeLine(await readChaptersInside(files().localPath(cut.fileKey)), video.timeLine, exact);
+    return { ...of, read: () => file, table: undefined, captions: false };
+  }
+  const text = decodeText(source);
+  const isTable = /\.[ct]sv$/i.test(fileName) || columns !== undefined || looksLikeTable(text);
+  const head = isTable ? tableHead(text) : undefined;
+  const table = head && { rows: head.rows, columns: columns ?? head.columns };
+  // An EDL says with FCM whether it counts drop-frame; elsewhere the sign before the frames tells.
+  const { startFrame, dropFrame } = video.timeLine;
+  const drops = table ? tableDropsFrames(text, table.columns) : DROP_FRAME.test(text);
+  const options: ReadOptions = { rate: timeLineRate(exact, { dropFrame: dropFrame || drops }) };
+  if (isTable && startFrame > 0 && options.rate) options.start = timecodeOfFrame(startFrame, options.rate);
+  const read = () => onTimeLine(readMarkerFile(source, options, table?.columns, fileName), video.timeLine, exact);
+  return { ...of, read, table, captions: mayBeCaptions(text) };
+}
+
+const isSameRate = (a: Fraction, b: Fraction) => a.num === b.num && a.den === b.den;
+
+/** A file's markers on the video's time line. One that does not tell where on it it starts counts from the cut's start. */
+function onTimeLine(file: MarkerFile, { from }: TimeLine, exact: Fraction): MarkerFile {
+  const findings = [...file.findings];
+  if (file.rate && !isSameRate(file.rate, exact)) {
+    const rates = [file.rate, timeLineRate(exact, { dropFrame: false })].map(rateName);
+    const what = `the file counts ${rates[0]} frames a second, and the cut has ${rates[1]}`;
+    findings.push({ at: 'file', what, done: 'kept the exact times' });
+  }
+  if (file.startFrame !== undefined || from.num === 0) return { ...file, findings };
+  return { ...file, findings, markers: file.markers.map((marker) => ({ ...marker, time: plus(marker.time, from) })) };
+}
+
+function effectOf(there: readonly Marker[], file: MarkerFile, way: ImportWay, exact: Fraction) {
+  const known = there.map((marker) => ({ ...marker, hidden: marker.kind === 'note' }));
+  return importEffect(known, file.markers, way, { ...exact, dropFrame: false });
+}
+
+/**
+ * What a marker file would bring, before it is taken. A table whose columns are not known says so, for a person to choose.
+ * @throws MarkerFileError naming the line that cannot be read
+ */
+export async function previewMarkers(
+  videoId: string,
+  source: MarkerSource,
+  options: unknown = {},
+): Promise<MarkerPreview> {
+  const { read, there, exact, table, captions } = await readFor(videoId, source, options);
+  let [file, trouble]: [MarkerFile, string | undefined] = [
+    { format: 'csv', rate: undefined, startFrame: undefined, markers: [], findings: [] },
+    undefined,
+  ];
+  try {
+    file = read();
+  } catch (error) {
+    if (!table) throw error;
+    trouble = (error as Error).message;
+  }
+  const effects = Object.fromEntries(
+    IMPORT_WAYS.map((way) => {
+      const { fresh, changed, gone } = effectOf(there, file, way, exact);
+      return [way, { fresh: fresh.length, changed: changed.length, gone: gone.length }];
+    }),
+  ) as MarkerPreview['effects'];
+  const { format, findings, markers } = file;
+  return { format, markers: markers.length, findings, there: there.length, effects, captions, table, trouble };
+}
+
+/** Markers of one video: what one change with its undo can carry. */
+const MOST_MARKERS = 20_000;
+
+const wayShape = string().oneOf(IMPORT_WAYS).default('replace').required();
+
+/**
+ * Takes the markers of a file onto a video's time line, with what the file says of that. Which of them are for viewers, a
+ * person or the series says: a note to the team has a colour, too.
+ * @throws MarkerFileError naming the line that cannot be read
+ */
+export async function importMarkers(
+  videoId: string,
+  source: MarkerSource,
+  how: unknown = 'replace',
+  options: unknown = {},
+): Promise<{ markers: number; findings: MarkerFinding[] }> {
+  const way = await wayShape.validate(how);
+  const { video, read, there, exact } = await readFor(videoId, source, options);
+  const file = read();
+  const { fresh, changed, gone } = effectOf(there, file, way, exact);
+  if (there.length - gone.length + fresh.length > MOST_MARKERS) {
+    const most = MOST_MARKERS.toLocaleString('en');
+    throw new DeskError(
+      'not taken',
+      `A video has at most ${most} markers. Take only a colour of them out of the edit.`,
+    );
+  }
+  const kinds = new Map(there.map((marker) => [marker.id, marker.kind]));
+  const put = [
+    ...fresh.map(
+      ({ hidden, ...marker }): Marker => ({
+        ...marker,
+        id: newId(),
+        kind: hidden ? 'note' : 'by choice',
+      }),
+    ),
+    ...changed.map(({ id, to: { hidden, ...to } }): Marker => {
+      return { ...to, id, kind: hidden ? 'note' : (kinds.get(id) ?? 'by choice') };
+    }),
+  ];
+  const known = file.rate !== undefined && file.startFrame !== undefined;
+  await changeMarkers(
+    videoId,
+    { put, remove: gone },
+    { timeLine: known ? startingAt(video.timeLine, file, exact) : undefined },
+  );
+  return { markers: file.markers.length, findings: file.findings };
+}
+
+/** The time line as a file says that it starts: at the same timecode, counted at the cut's own rate. */
+function startingAt(timeLine: TimeLine, { rate, startFrame = 0 }: MarkerFile, exact: Fraction): TimeLine {
+  const dropFrame = (rate?.dropFrame ?? false) && canDropFrames(exact);
+  if (!rate || isSameRate(rate, exact)) return { ...timeLine, startFrame, dropFrame };
+  const at = timeLineRate(exact, { dropFrame });
+  return { ...timeLine, startFrame: frameOfTimecode(timecodeOfFrame(startFrame, rate), at), dropFrame };
+}
+
+const editShape = object({
+  put: array(
+    object({
+      id: idShape().required(),
+      isNew: boolean().default(false),
+      time: object({ num: number().integer().required(), den: number().integer().min(1).required() }),
+      name: string().max(1000, 'A marker’s name has at most 1,000 characters.').defined(),
+      note: string().max(10_000).defined(),
+      colour: string().max(40).defined(),
+      kind: string().oneOf(MARKER_KINDS).default('by choice'),
+      on: object().default(undefined),
+    }).noUnknown(),
+  )
+    .max(MOST_MARKERS)
+    .default([]),
+  remove: array(idShape().required()).max(MOST_MARKERS).default([]),
+}).noUnknown();
+
+/**
+ * Adds, changes and takes away markers by hand, all as one change. Which of them are for viewers is another thing to say.
+ * @throws DeskError where a marker that is not said to be new is gone
+ */
+export async function editMarkers(videoId: string, input: unknown): Promise<void> {
+  const { put, remove } = await editShape.validate(input, { stripUnknown: false });
+  const db = database();
+  found(await videoById(db, videoId), 'video');
+  const there = new Map((await markersOf(db, videoId)).map((marker) => [marker.id, marker]));
+  const markers = put.map(({ isNew, on, ...given }): Marker => {
+    const old = there.get(given.id);
+    if (!old && !isNew) throw new DeskError('not found', 'The marker is gone meanwhile.');
+    const { time, ...words } = old && on ? overOthers(old, given, on) : given;
+    const fresh: Pick<Marker, 'length' | 'on'> = { length: ZERO, on: 'timeline' };
+    return { ...fresh, ...old, ...words, time: fraction(time.num, time.den) };
+  });
+  await changeMarkers(videoId, { put: markers, remove: remove.filter((id) => there.has(id)) });
+}
+
+type MarkerWords = Pick<Marker, 'id' | 'time' | 'name' | 'note' | 'colour' | 'kind'>;
+
+/** A marker's change laid over what others have changed of it: fields that it leaves as they were are as they are now. */
+function overOthers(old: Marker, given: MarkerWords, on: MadeOn): MarkerWords {
+  const fields = Object.keys(on).filter((field) => field in given) as (keyof MarkerWords)[];
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+  const untouched = fields.filter((field) => same(given[field], on[field]));
+  for (const field of fields) {
+    if (!untouched.includes(field)) checkUnchanged(on, field, old[field], given[field], old.id);
+  }
+  return { ...given, ...Object.fromEntries(untouched.map((field) => [field, old[field]])) };
+}
+
+/** A video's markers, or its chapters alone, as the text of a file. @throws DeskError where there is nothing to export */
+export async function exportMarkers(videoId: string, format: string, chaptersOnly: boolean): Promise<string> {
+  if (!Object.hasOwn(MARKER_WRITERS, format))
+    throw new DeskError('not taken', `Markers cannot be written as “${format}”.`);
+  const { video, cut, markers: all, chapters, range } = await recordOf(database(), videoId);
+  // All markers go back to the edit where they stood in it; what counts from the start of the file cannot lie before it.
+  const onTimeLine = !chaptersOnly && TIMECODED_FORMATS.has(format);
+  const end = range.to && minus(range.to, range.from);
+  const byId = new Map(all.map((marker) => [marker.id, marker]));
+  const wanted: ReadMarker[] = chaptersOnly
+    ? chapters.map(({ markerId, time, title }) => {
+        const from = byId.get(markerId ?? '');
+        return { ...readMarker({ time, name: title }), note: from?.note ?? '', colour: from?.colour ?? '' };
+      })
+    : all.map(({ kind, id: _, ...marker }) => {
+        const time = onTimeLine ? marker.time : minus(marker.time, range.from);
+        return { ...marker, time, hidden: kind === 'note' };
+      });
+  const markers = wanted.filter(({ time }) => time.num >= 0).sort((a, b) => compare(a.time, b.time));
+  if (markers.length === 0) {
+    const what = chaptersOnly ? 'No marker is a chapter yet; choose the colour first.' : 'There are no markers yet.';
+    throw new DeskError('not now', what);
+  }
+  const startFrame = onTimeLine ? video.timeLine.startFrame : 0;
+  const rate = timeLineRate(cut?.facts?.video.rate ?? { num: 25, den: 1 }, video.timeLine);
+  return MARKER_WRITERS[format as WrittenFormat]({ rate, startFrame, markers, end: onTimeLine ? undefined : end });
+}

@@ -51,14 +51,18 @@ export async function takeTrial(db: Database, site: string): Promise<boolean> {
   return taken > 0;
 }
 
-/** Notes that a site has failed; after some in a row it rests. */
-export async function noteSiteFailed(site: string, says: string, chance: number): Promise<void> {
+/**
+ * Notes that a site has failed; after some in a row it rests.
+ * @param chance from 0 up to 1: spreads the rests of many
+ * @param retryAfter seconds, where the site itself says how long
+ */
+export async function noteSiteFailed(site: string, says: string, chance: number, retryAfter?: number): Promise<void> {
   await transaction(async (trx) => {
     const fresh = { site, failures: 0, since: now(trx), says: '' };
     await trx('circuits').insert(fresh).onConflict('site').ignore();
     const row: { failures: number } = await trx('circuits').where({ site }).forUpdate().first('failures');
     const failures = row.failures + 1;
-    const rest = restAfter(failures, chance);
+    const rest = restAfter(failures, chance, retryAfter);
     const nextTryAt = rest === undefined ? null : inSeconds(trx, rest);
     await trx('circuits')
       .where({ site })

@@ -185,6 +185,15 @@ export async function dropsOf(db: Database, videoIds: readonly string[]): Promis
   return rows.map(fromRow);
 }
 
+/** The drops on these channels that stand still for a snag of one kind. */
+export async function dropsWithSnag(db: Database, channelIds: readonly string[], kind: Snag['kind']): Promise<Drop[]> {
+  const rows: Row[] = await db('drops')
+    .select(columns)
+    .where({ state: 'snag' })
+    .whereIn('channelId', [...channelIds]);
+  return rows.map(fromRow).filter(({ snag }) => snag?.kind === kind);
+}
+
 /** Every drop that has not been sent, or was removed. */
 export async function unsentDrops(db: Database): Promise<Pick<Drop, 'videoId' | 'channelId' | 'own'>[]> {
   const rows: { videoId: string; channelId: string; own: string | null }[] = await db('drops')

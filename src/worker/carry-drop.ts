@@ -147,7 +147,7 @@ async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> 
   } else if (!(error instanceof SiteError)) {
     log.error({ drop: drop.id, error: says, stack: error instanceof Error ? error.stack : undefined }, happened.what);
   } else if (channel && !goesOn) {
-    await noteSiteFailed(channel.site, `${name}: ${lowerFirst(says)}`, Math.random());
+    await noteSiteFailed(channel.site, `${name}: ${lowerFirst(says)}`, Math.random(), error.retryAfter);
   }
   const attempts = goesOn ? 1 : drop.attempts + 1;
   const follows = whatFollows(happened, attempts, Math.random());

@@ -48,6 +48,8 @@ export type Fault = InferType<typeof faultShape>;
 /** The faults that are set on one stand-in; they are kept in a file, so that they outlast a restart. */
 export class Faults {
   private set: Fault[];
+  /** How many bytes of each file have come over the line, those that came twice counted twice. */
+  private readonly passed = new Map<string, number>();
 
   constructor(private readonly file: string) {
     this.set = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Fault[]) : [];
@@ -87,6 +89,7 @@ export class Faults {
       transform: (chunk: Buffer, _encoding, done) => {
         const room = cut ? (cut.bytes ?? 0) - passed : Number.POSITIVE_INFINITY;
         passed += chunk.length;
+        this.passed.set(fileName, (this.passed.get(fileName) ?? 0) + chunk.length);
         if (chunk.length >= room) {
           onCut();
           return done(null, chunk.subarray(0, Math.max(0, room)));
@@ -105,6 +108,7 @@ export class Faults {
 
   /** The control interface, and the answers that a fault gives in the place of the site. */
   register(server: FastifyInstance): void {
+    server.get('/control/passed', async () => Object.fromEntries(this.passed));
     server.get('/control/faults', async () => this.set);
     server.put('/control/faults', async (request) => {
       return this.keep(await array(faultShape).required().validate(request.body));

@@ -129,17 +129,19 @@ describe('the feed', () => {
     const db = database();
     const heard: FeedEntry[] = [];
     const stop = hearChanges((entries) => heard.push(...entries));
-    await new Promise((resolve) => setTimeout(resolve, 400));
+    const [first, a, b, last] = [newId(), newId(), newId(), newId()];
+    const ours = () => heard.map((entry) => entry.subject).filter((subject) => [first, a, b, last].includes(subject));
+    await announce(db, 'video', first);
+    await expect.poll(ours).toEqual([first]);
     const late = await db.transaction();
-    const [a, b] = [newId(), newId()];
     await announce(late, 'video', a);
     await announce(db, 'video', b);
-    await new Promise((resolve) => setTimeout(resolve, 700));
+    await expect.poll(ours).toEqual([first, b]);
     await late.commit();
-    await new Promise((resolve) => setTimeout(resolve, 900));
+    await expect.poll(ours).toEqual([first, b, a]);
+    await announce(db, 'video', last);
+    await expect.poll(ours).toEqual([first, b, a, last]);
     stop();
-    const ours = heard.map((entry) => entry.subject).filter((subject) => subject === a || subject === b);
-    expect(ours).toEqual([b, a]);
   });
 
   it('tells a listener of what began before it listened, and of what a page has missed meanwhile', async () => {
@@ -153,14 +155,13 @@ describe('the feed', () => {
       hearChanges((entries) => heard?.push(...entries)),
       hearChanges((entries) => missed?.push(...entries), 5000),
     ];
-    await new Promise((resolve) => setTimeout(resolve, 700));
-    await late.commit();
-    await new Promise((resolve) => setTimeout(resolve, 900));
-    for (const stop of stops) stop();
     const ours = (all: FeedEntry[] = []) =>
       all.map(({ subject }) => subject).filter((each) => each === a || each === b);
+    await expect.poll(() => ours(missed)).toContain(b);
+    await late.commit();
     // What is told twice is read twice; what is told never is not read.
-    expect(ours(heard)).toContain(a);
-    expect(new Set(ours(missed))).toEqual(new Set([b, a]));
+    await expect.poll(() => ours(heard)).toContain(a);
+    await expect.poll(() => new Set(ours(missed))).toEqual(new Set([b, a]));
+    for (const stop of stops) stop();
   });
 });

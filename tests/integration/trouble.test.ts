@@ -1,9 +1,11 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
-import { sendVideo } from '@/desk/drop/send';
+import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { lookAtChannels } from '@/desk/look/look';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo } from '@/desk/video/edit-video';
+import { siteById } from '@/sites/registry';
+import { settings } from '@/store/settings';
 import { connectAs } from '../../demo/sign-in';
 import { makeClip } from '../setup/clips';
 import {
@@ -15,6 +17,7 @@ import {
   untilSheet,
   untilState,
   videosAtLanternfold,
+  yardSession,
 } from '../setup/desk';
 import { aWorker } from '../setup/worker';
 
@@ -109,13 +112,17 @@ describe('trouble at the site', () => {
 
   it('a video that somebody has removed at the site is said to be gone, and can be sent anew', async () => {
     const videoId = await sent('gone.mp4');
-    const held = await untilState(videoId, 'live');
-    await actOnDrop(held.id, { action: 'remove' });
-    await untilState(videoId, 'removed');
-    expect((await videosAtLanternfold()).some((video) => video.fileName === 'gone.mp4')).toBe(false);
-    await sendVideo(videoId);
+    const live = await untilState(videoId, 'live');
+    const there = (await videosAtLanternfold()).find((video) => video.fileName === 'gone.mp4');
+    await siteById('lanternfold', settings().sitesPort).remove(await yardSession('lanternfold'), String(there?.id));
+    await editVideo(videoId, { title: 'Gone meanwhile' });
+    await reviseVideo(videoId);
+    const { id, snag } = await untilState(videoId, 'snag');
+    expect(snag).toMatchObject({ kind: 'missing', what: 'The video is gone from Lanternfold' });
+    await actOnDrop(id, { action: 'try again' });
     const again = await untilState(videoId, 'live');
-    expect(again.link).not.toBe(held.link);
+    expect(again.link).not.toBe(live.link);
+    expect((await videosAtLanternfold()).filter((video) => video.fileName === 'gone.mp4')).toHaveLength(1);
   });
 
   it('changes made while it is live are sent on one action, and it stays live', async () => {

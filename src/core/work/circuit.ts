@@ -10,9 +10,11 @@ const LONGEST_REST_SECONDS = 60;
  * has gone well do the others follow.
  * @param failures in a row, of all work at the site
  * @param chance from 0 up to 1
+ * @param retryAfter seconds, where the site itself says when to come back: it is taken at its word
  * @returns seconds, or undefined where the site is not to rest yet
  */
-export function restAfter(failures: number, chance: number): number | undefined {
+export function restAfter(failures: number, chance: number, retryAfter?: number): number | undefined {
   if (failures < FAILURES_UNTIL_REST) return undefined;
+  if (retryAfter !== undefined) return retryAfter;
   return pauseAfter(failures - FAILURES_UNTIL_REST + 2, LONGEST_REST_SECONDS, chance);
 }

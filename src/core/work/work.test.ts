@@ -64,6 +64,7 @@ describe('Retry-After', () => {
 describe('a site that fails again and again', () => {
   it('rests only after some failures in a row, and longer each time', () => {
     expect([1, 2].map((failures) => restAfter(failures, 1))).toEqual([undefined, undefined]);
+    expect(restAfter(FAILURES_UNTIL_REST + 9, 1, 7)).toBe(7);
     expect([0, 1, 2, 9].map((more) => restAfter(FAILURES_UNTIL_REST + more, 1))).toEqual([2, 4, 8, 60]);
   });
 });

@@ -1,9 +1,9 @@
-import { createHash, timingSafeEqual } from 'node:crypto';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { object, string } from 'yup';
 import { page } from '../page';
 import { Problem } from '../problem';
 import type { Permissions, Person } from './permissions';
+import { provesChallenge } from './pkce';
 
 /** What one stand-in says of itself to people who sign in and to programs that ask. */
 export interface OAuthSite {
@@ -113,12 +113,7 @@ export function registerOAuth(server: FastifyInstance, site: OAuthSite, permissi
     let tokens: ReturnType<Permissions['redeem']>;
     if (body.grant_type === 'authorization_code') {
       tokens = permissions.redeem('code', body.code ?? '', (issued) => {
-        // RFC 7636, section 4.6: the verifier's SHA-256 has to be the challenge.
-        const made = createHash('sha256')
-          .update(body.code_verifier ?? '')
-          .digest('base64url');
-        const challenge = issued.challenge ?? '';
-        const same = made.length === challenge.length && timingSafeEqual(Buffer.from(made), Buffer.from(challenge));
+        const same = provesChallenge(body.code_verifier ?? '', issued.challenge ?? '');
         return same && issued.redirectUri === body.redirect_uri;
       });
     } else if (body.grant_type === 'refresh_token') {

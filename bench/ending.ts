@@ -18,6 +18,12 @@ export async function measureOn(
     process.exit(code);
   };
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => void end(1));
+  for (const trouble of ['uncaughtException', 'unhandledRejection'] as const) {
+    process.once(trouble, (error) => {
+      console.error(error);
+      void end(1);
+    });
+  }
   try {
     await work();
   } catch (error) {

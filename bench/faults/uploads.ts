@@ -13,17 +13,26 @@ export interface Uploads {
   cut(): void;
 }
 
+/** An answer that has come whole. */
+interface Answer {
+  status: number;
+  headers: Headers;
+  text: string;
+}
+
 /** @param address that of the pages */
 export function uploadsTo(address: string): Uploads {
   let line = new AbortController();
 
   /** Asks until there is an answer that another try would not change. */
-  async function ask(path: string, init: RequestInit, until: AbortSignal): Promise<Response> {
+  async function ask(path: string, init: RequestInit, until: AbortSignal): Promise<Answer> {
     for (;;) {
       until.throwIfAborted();
       try {
         const answer = await fetch(`${address}${path}`, { ...init, signal: line.signal });
-        if (answer.status < 500 && ![408, 409, 423, 429].includes(answer.status)) return answer;
+        const text = await answer.text();
+        const { status, headers } = answer;
+        if (status < 500 && ![408, 409, 423, 429].includes(status)) return { status, headers, text };
       } catch {
         // The line broke, or nobody was there.
       }
@@ -41,7 +50,7 @@ export function uploadsTo(address: string): Uploads {
       const json = JSON.stringify({ files: [{ fileName, size: bytes.length, fingerprint }] });
       const headers = { 'content-type': 'application/json' };
       const announced = await ask('/api/videos', { method: 'POST', headers, body: json }, until);
-      const { files } = (await announced.json()) as { files: { cutId: string; videoId: string }[] };
+      const { files } = JSON.parse(announced.text) as { files: { cutId: string; videoId: string }[] };
       const [made] = files;
       if (!made?.cutId) throw new Error(`${fileName} was not taken: ${JSON.stringify(files)}`);
       const { cutId, videoId } = made;

@@ -1,5 +1,6 @@
 import { ValidationError } from 'yup';
 import { MarkerFileError } from '@/core/markers';
+import { isDatabaseAway } from '@/desk/database-away';
 import { ChangedMeanwhile, DeskError, type DeskErrorKind } from '@/desk/desk-error';
 import { log } from '@/desk/log';
 import { inWindow } from '@/desk/window';
@@ -56,6 +57,12 @@ export function answerForError(error: unknown): Response {
   log.error({ error: error instanceof Error ? error.stack : String(error) }, 'request failed');
   if ((error as NodeJS.ErrnoException).code === 'ENOSPC') {
     return problem(507, 'The disk is full. Make room, then try again; nothing that was saved is lost.');
+  }
+  if (isDatabaseAway(error)) {
+    return problem(
+      503,
+      'The database does not answer at the moment. It goes on by itself; nothing that was saved is lost.',
+    );
   }
   return problem(500, 'Something unexpected happened; the logs say more. Nothing that was saved is lost.');
 }

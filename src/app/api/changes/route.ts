@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { number } from 'yup';
 import { guarded } from '@/app/guard';
 import { hearChanges } from '@/desk/look/hear';
@@ -8,39 +9,50 @@ const KEEP_ALIVE_MILLISECONDS = 15_000;
 /** The longest that a page may have been read before it listens. */
 const LONGEST_AGO = 10 * 60_000;
 
-/** Server-sent events (WHATWG HTML, 9.2): one `change` for each batch of things that have changed. */
 const agoShape = number().integer().min(0).max(LONGEST_AGO).default(0);
 
+/**
+ * Server-sent events (WHATWG HTML, 9.2): one `change` for each batch of things that have changed. The next is made only when
+ * the last has been taken, so that a page on a slow line, or one that sleeps, holds no more here than the names of what changed.
+ */
 export const GET = guarded(async (request) => {
   const ago = await agoShape.validate(new URL(request.url).searchParams.get('ago') ?? undefined);
-  let stop = () => {};
-  const stream = new ReadableStream<Uint8Array>({
-    start(controller) {
-      const encoder = new TextEncoder();
-      const say = (text: string) => {
-        try {
-          controller.enqueue(encoder.encode(text));
-        } catch {
-          stop();
-        }
-      };
-      const unhear = hearChanges((entries) => {
-        const about = [...new Set(entries.map((entry) => `${entry.topic}:${entry.subject}`))];
-        say(`event: change\ndata: ${JSON.stringify(about)}\n\n`);
-      }, ago);
-      const alive = setInterval(() => say(': alive\n\n'), KEEP_ALIVE_MILLISECONDS);
-      stop = () => {
-        unhear();
-        clearInterval(alive);
-      };
-      request.signal.addEventListener('abort', () => {
-        stop();
-        controller.close();
-      });
-      say('retry: 1000\n\n');
+  const changed = new Set<string>();
+  const ended = new AbortController();
+  let wake = () => {};
+  const unhear = hearChanges((entries) => {
+    for (const { topic, subject } of entries) changed.add(`${topic}:${subject}`);
+    wake();
+  }, ago);
+  const end = () => {
+    unhear();
+    ended.abort();
+    wake();
+  };
+  request.signal.addEventListener('abort', end);
+  const somethingChanged = () =>
+    new Promise<void>((resolve) => {
+      wake = resolve;
+      if (changed.size > 0 || ended.signal.aborted) resolve();
+    });
+  const encoder = new TextEncoder();
+  const stream = new ReadableStream<Uint8Array>(
+    {
+      start: (controller) => controller.enqueue(encoder.encode('retry: 1000\n\n')),
+      async pull(controller) {
+        const quiet = new AbortController();
+        const alive = pause(KEEP_ALIVE_MILLISECONDS, undefined, { signal: quiet.signal }).catch(() => undefined);
+        await Promise.race([somethingChanged(), alive]);
+        quiet.abort();
+        if (ended.signal.aborted) return controller.close();
+        const about = JSON.stringify([...changed]);
+        controller.enqueue(encoder.encode(changed.size > 0 ? `event: change\ndata: ${about}\n\n` : ': alive\n\n'));
+        changed.clear();
+      },
+      cancel: end,
     },
-    cancel: () => stop(),
-  });
+    { highWaterMark: 1 },
+  );
   return new Response(stream, {
     headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-cache, no-transform' },
   });

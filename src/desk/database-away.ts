@@ -1,0 +1,1 @@
+export { isDatabaseAway } from '@/store/database';

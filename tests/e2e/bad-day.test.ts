@@ -1,0 +1,125 @@
+import { createHash } from 'node:crypto';
+import { readFileSync, statSync } from 'node:fs';
+import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { startBrowser } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { type Machine, startMachine } from '../setup/machine';
+import { type SlowLine, slowLine } from '../setup/slow-line';
+import { stepsInOrder } from '../setup/steps';
+
+let machine: Machine;
+let browser: Browser;
+let home: string;
+let line: SlowLine | undefined;
+
+const MIB = 1024 * 1024;
+const clip = makeClip({ name: 'bad-day.mp4', seconds: 40, bitRate: '2600k' });
+const bytes = readFileSync(clip);
+
+stepsInOrder(() => machine?.env.KETTLE_HOME);
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker', 'web']);
+  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+  browser = await startBrowser();
+});
+
+afterAll(async () => {
+  await line?.end();
+  await browser?.close();
+  await machine?.end();
+});
+
+async function pageAt(address: string): Promise<Page> {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  page.setDefaultTimeout(60_000);
+  await page.goto(address);
+  return page;
+}
+
+interface BoardRow {
+  videoId: string;
+  cut?: { id: string; state: string; size: number };
+}
+const board = async (): Promise<BoardRow[]> =>
+  ((await (await fetch(`${home}/api/board`)).json()) as { rows: BoardRow[] }).rows;
+
+describe('a bad day', () => {
+  it('a transfer that takes many times as long as a request may still comes in, by itself', async () => {
+    // 1.6 MB a second, and 3 s for a request: the first one, of 8 MiB, is cut off, and the whole takes over 8 s.
+    expect(statSync(clip).size).toBeGreaterThan(12 * MIB);
+    line = await slowLine(Number(machine.env.KETTLE_PORT), 1.6 * MIB, 3000);
+    const page = await pageAt(line.address);
+    await page.getByText('Nothing is on the Board yet').waitFor();
+    await page.locator('input[type=file]').first().setInputFiles(clip);
+    await expect.poll(async () => (await board())[0]?.cut?.state, { timeout: 90_000 }).toBe('ready');
+    expect(line.cutOff()).toBeGreaterThan(0);
+    expect((await board())[0]?.cut?.size).toBe(bytes.length);
+    await page.close();
+  }, 120_000);
+
+  it('the file is played whole, or the part that is asked for, and no part that is not there', async () => {
+    const [row] = await board();
+    const at = `${home}/api/cuts/${row?.cut?.id}/file`;
+    const part = async (range: string) => {
+      const answer = await fetch(at, { headers: { range } });
+      const body = Buffer.from(await answer.arrayBuffer());
+      return { status: answer.status, of: answer.headers.get('content-range'), body };
+    };
+    const whole = await fetch(at);
+    expect([whole.status, whole.headers.get('accept-ranges')]).toEqual([200, 'bytes']);
+    const digest = (body: Uint8Array) => createHash('sha256').update(body).digest('hex');
+    expect(digest(Buffer.from(await whole.arrayBuffer()))).toBe(digest(bytes));
+    // RFC 9110, 14.1.2: a range, one to the end, and the last bytes; 15.3.7 for 206.
+    const size = bytes.length;
+    expect(await part('bytes=100-199')).toEqual({
+      ...{ status: 206, of: `bytes 100-199/${size}`, body: bytes.subarray(100, 200) },
+    });
+    expect(await part(`bytes=${size - 50}-`)).toMatchObject({ status: 206, body: bytes.subarray(size - 50) });
+    expect(await part('bytes=-20')).toMatchObject({ status: 206, body: bytes.subarray(size - 20) });
+    expect(await part(`bytes=5-${size * 2}`)).toMatchObject({ status: 206, of: `bytes 5-${size - 1}/${size}` });
+    // 15.5.17 for 416; 14.2: what is no range is passed over.
+    expect(await part(`bytes=${size}-`)).toMatchObject({ status: 416, of: `bytes */${size}` });
+    expect(await part('lines=1-2')).toMatchObject({ status: 200 });
+  });
+
+  it('pages hear of a change within two seconds, also after the line was gone', async () => {
+    const ending = new AbortController();
+    const answer = await fetch(`${home}/api/changes`, { signal: ending.signal });
+    const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+    let told = '';
+    void (async () => {
+      for (;;) {
+        const { value, done } = (await reader?.read()) ?? { done: true, value: '' };
+        if (done) return;
+        told += value;
+      }
+    })().catch(() => undefined);
+    const [row] = await board();
+    await fetch(`${home}/api/videos/${row?.videoId}`, {
+      method: 'PATCH',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ title: 'A bad day' }),
+    });
+    await expect.poll(() => told, { timeout: 2000 }).toContain(`video:${row?.videoId}`);
+    ending.abort();
+  });
+
+  it('a database that is killed is missed, said to be away, and everything goes on when it is back', async () => {
+    const page = await pageAt(home);
+    await page.getByRole('link', { name: /A bad day/ }).waitFor();
+    const away = machine.killDatabase();
+    await expect.poll(async () => (await fetch(`${home}/api/health`)).status, { timeout: 20_000 }).toBe(503);
+    const said = await (await fetch(`${home}/api/board`)).json();
+    expect(said).toMatchObject({ status: 503, detail: expect.stringContaining('database') });
+    await away;
+    await expect.poll(async () => (await fetch(`${home}/api/health`)).status, { timeout: 30_000 }).toBe(200);
+    await page.reload();
+    await page.getByRole('link', { name: /A bad day/ }).waitFor();
+    await page.close();
+  }, 90_000);
+});

@@ -1,5 +1,5 @@
-import { Readable } from 'node:stream';
 import { guarded } from '@/app/guard';
+import { streamBody } from '@/app/stream-body';
 import { openPicture } from '@/desk/video/pictures';
 
 export const dynamic = 'force-dynamic';
@@ -12,5 +12,5 @@ export const GET = guarded<{ id: string }>(async (_request, { id }) => {
     // A picture's bytes never change under its id.
     'cache-control': 'private, max-age=31536000, immutable',
   };
-  return new Response(Readable.toWeb(bytes) as ReadableStream, { headers });
+  return new Response(streamBody(bytes), { headers });
 });

@@ -1,6 +1,6 @@
-import { Readable } from 'node:stream';
 import parseRange from 'range-parser';
 import { guarded } from '@/app/guard';
+import { streamBody } from '@/app/stream-body';
 import { openCut } from '@/desk/cut/play-cut';
 
 export const dynamic = 'force-dynamic';
@@ -23,10 +23,10 @@ export const GET = guarded<{ id: string }>(async (request, { id }) => {
   const asked = request.headers.get('range');
   const ranges = asked ? parseRange(size, asked) : -2;
   if (ranges === -1) return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
-  const range = Array.isArray(ranges) && ranges.length === 1 ? ranges[0] : undefined;
+  const range = Array.isArray(ranges) && ranges.type === 'bytes' && ranges.length === 1 ? ranges[0] : undefined;
   const { start, end } = range ?? { start: 0, end: size - 1 };
   headers['content-length'] = String(end - start + 1);
   if (range) headers['content-range'] = `bytes ${start}-${end}/${size}`;
-  const body = Readable.toWeb(open(start, end)) as ReadableStream;
+  const body = streamBody(open(start, end));
   return new Response(body, { status: range ? 206 : 200, headers });
 });

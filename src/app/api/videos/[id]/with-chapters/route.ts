@@ -1,6 +1,6 @@
-import { Readable } from 'node:stream';
 import { create as contentDisposition } from 'content-disposition';
 import { guarded } from '@/app/guard';
+import { streamBody } from '@/app/stream-body';
 import { cutWithChapters } from '@/desk/cut/chapters-inside';
 
 export const dynamic = 'force-dynamic';
@@ -13,5 +13,5 @@ export const GET = guarded<{ id: string }>(async (_request, { id }) => {
     'content-length': String(size),
     'content-disposition': contentDisposition(fileName),
   };
-  return new Response(Readable.toWeb(open()) as ReadableStream, { headers });
+  return new Response(streamBody(open()), { headers });
 });

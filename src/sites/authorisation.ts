@@ -60,6 +60,10 @@ export function authorisationFor(issuer: string, scopes: Readonly<Record<string,
         if (error instanceof oauth.AuthorizationResponseError) {
           throw new SiteError('refused', error.error_description ?? 'The permission was not given');
         }
+        // Another site's answer, or one that somebody has altered (RFC 9207, section 2.4).
+        if (error instanceof oauth.OperationProcessingError) {
+          throw new SiteError('refused', 'What came back is no answer to this sign-in');
+        }
         throw asPermissionError(error);
       }
     },

@@ -23,7 +23,7 @@ export const siteIds = (): string[] => Object.keys(SITES);
  * @throws RangeError where there is no such site
  */
 export function siteById(id: string, firstPort: number): SiteAdapter {
-  const site = SITES[id];
+  const site = Object.hasOwn(SITES, id) ? SITES[id] : undefined;
   if (!site) throw new RangeError(`There is no site called ${id}`);
   const address = process.env[`KETTLE_SITE_${id.toUpperCase()}`] ?? `http://127.0.0.1:${firstPort + site.port}`;
   const adapter = made.get(address) ?? onlySiteErrors(site.make(address));

@@ -345,7 +345,8 @@ export async function claimDrops(worker: string, leaseSeconds: number, choice: D
       const closed = resting.filter(({ over }) => !over).map(({ channelId }) => channelId);
       if (closed.length > 0) {
         query.where((allowed) => {
-          allowed.whereNotIn('channelId', closed);
+          // Packing asks the site nothing.
+          allowed.whereNotIn('channelId', closed).orWhere({ state: 'packing' });
           if (firstTryAlways) allowed.orWhere({ attempts: 0 });
         });
       }
@@ -365,7 +366,7 @@ export async function claimDrops(worker: string, leaseSeconds: number, choice: D
         const count = (full.get(row.channelId) ?? 0) + 1;
         if (chosen.length === most || count > (mostOfChannel ?? Number.POSITIVE_INFINITY)) continue;
         const trial = resting.find(({ channelId, over }) => over && channelId === row.channelId);
-        if (trial && !(await takeTrial(db, trial.site))) continue;
+        if (trial && row.state !== 'packing' && !(await takeTrial(db, trial.site))) continue;
         full.set(row.channelId, count);
         chosen.push(row);
       }

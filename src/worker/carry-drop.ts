@@ -125,6 +125,7 @@ async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> 
   const db = database();
   const channel = await channelById(db, drop.channelId);
   const name = channel ? site(channel.site).profile.name : 'The site';
+  if (channel && drop.state !== 'packing' && hasAnswered(error)) await noteSiteWell(db, channel.site);
   if (error instanceof SnagFound) return snag(claim, drop, error.kind, error.what, error.remedy, error.more);
   if (error instanceof SiteError) {
     switch (error.kind) {
@@ -160,6 +161,12 @@ async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> 
   const { why, putOffBy } = putOffSays(error, name, happened.what);
   const putOffSince = goesOn ? undefined : drop.putOffSince;
   await comeBack(claim, drop, follows.seconds, why, { attempts, putOffBy, putOffSince });
+}
+
+/** Whether what went wrong is something that the site itself has said: then it is there, and works. */
+function hasAnswered(error: unknown): boolean {
+  if (error instanceof SnagFound) return error.kind !== 'permission' && error.kind !== 'file';
+  return error instanceof SiteError && error.kind !== 'busy' && error.kind !== 'unreachable';
 }
 
 function putOffSays(error: unknown, site: string, happened: string): { why: string; putOffBy: PutOff } {

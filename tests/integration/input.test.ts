@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startConnecting } from '@/desk/account/connect';
 import { redo, undo } from '@/desk/changes/changes';
 import { announceCut } from '@/desk/cut/bring-cut';
 import { lookAtMarkers } from '@/desk/look/look';
@@ -6,6 +7,7 @@ import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { bringCaptions, dropCaptions, openCaptions } from '@/desk/video/captions';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { editMarkers, exportMarkers, importMarkers, previewMarkers } from '@/desk/video/markers';
+import { siteById } from '@/sites/registry';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { makeVideo } from '@/store/videos';
@@ -42,6 +44,8 @@ describe('bad input', () => {
     ['credits without end', { credits: Array(51).fill({ role: 'a', name: 'b' }) }, /50 credits/],
     ['an out point before the in point', { timeLine: lineOf(5, 4) }, /after the in point/],
     ['a time line with a rate of nothing', { timeLine: { ...lineOf(0, 4), to: { num: 1, den: 0 } } }, /den/],
+    ['a start after the last hour', { timeLine: { ...lineOf(0, 4), startFrame: 9e12 } }, /startFrame/],
+    ['a range that ends after the last hour', { timeLine: lineOf(0, 9e14) }, /beyond 1,000 hours/],
     ['a start that is no frame', { timeLine: { ...lineOf(0, 4), startFrame: -1 } }, /startFrame/],
     ['a choice of places that are none', { chapterChoice: { colours: [], places: ['moon'], name: '' } }, /places/],
     ['a picture that is no id', { pictureId: '../../etc/passwd' }, /no id/],
@@ -57,6 +61,29 @@ describe('bad input', () => {
     const second = (num: number) => ({ num, den: 1 });
     return { startFrame: 0, dropFrame: false, from: second(from), to: second(to), cutId: undefined };
   }
+
+  it('of times that no time line has is refused, or costs only itself', async () => {
+    const far = { id: newId(), isNew: true, time: { num: 9e14, den: 1 }, name: 'Far', note: '', colour: 'green' };
+    await expect(editMarkers(videoId, { put: [far] })).rejects.toThrow(/beyond 1,000 hours/);
+    const chapters = [
+      { startTime: 1, title: 'Near' },
+      { startTime: 2, endTime: 9e14, title: 'Never ends' },
+      { startTime: 9e14, title: 'Far' },
+    ];
+    const file = bytes(JSON.stringify({ version: '1.2.0', chapters }));
+    const { findings } = await importMarkers(videoId, file, 'replace', { fileName: 'far.json' });
+    expect((await lookAtMarkers(videoId)).markers.map(({ name }) => name)).toEqual(['Near']);
+    expect(findings.filter(({ done }) => done === 'left it out')).toHaveLength(2);
+  });
+
+  it('of names that every object has is refused like any other', async () => {
+    for (const name of ['constructor', '__proto__', 'hasOwnProperty']) {
+      await expect(startConnecting(name, 'http://127.0.0.1/back')).rejects.toMatchObject({ kind: 'not found' });
+      expect(() => siteById(name, 7310)).toThrow(/no site called/);
+    }
+    await expect(announceCut({ fileName: ['a.mp4'], size: 5 })).rejects.toMatchObject({ name: 'ValidationError' });
+    await expect(lookAtSheet('x'.repeat(5000))).rejects.toMatchObject({ kind: 'not found' });
+  });
 
   it('of several fields at once leaves all of them, where one is wrong', async () => {
     const before = await sheet();

@@ -1,3 +1,4 @@
+import { isWithinReach } from '../time';
 import { readEdl } from './edl';
 import { readFfmetadata } from './ffmetadata';
 import { readJsonChapters } from './json-chapters';
@@ -77,6 +78,27 @@ export function readMarkerFile(
   fileName = '',
 ): MarkerFile {
   const text = decodeText(bytes).replace(/^\ufeff/, '');
+  return withinReach(readFormat(text, options, columns, fileName));
+}
+
+/** A file without what lies on no time line that there can be: each such entry is a finding. */
+function withinReach(file: MarkerFile): MarkerFile {
+  const far = file.markers.filter(({ time, length }) => !isWithinReach(time) || !isWithinReach(length));
+  if (far.length === 0) return file;
+  if (far.length === file.markers.length) throw new MarkerFileError('every time lies beyond 1,000 hours', 0);
+  const findings = far.map(({ name }) => {
+    return { at: `“${name.slice(0, 60)}”`, what: 'its time lies beyond 1,000 hours', done: 'left it out' };
+  });
+  const markers = file.markers.filter((marker) => !far.includes(marker));
+  return { ...file, markers, findings: [...file.findings, ...findings] };
+}
+
+function readFormat(
+  text: string,
+  options: ReadOptions,
+  columns: TableColumns | undefined,
+  fileName: string,
+): MarkerFile {
   if (text.trim() === '') throw new MarkerFileError('the file is empty', 0);
   if (text.includes('\u0000')) throw new MarkerFileError('this is not a text file', 0);
   if (columns) return readTable(text, options, columns);

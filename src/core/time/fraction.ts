@@ -130,3 +130,11 @@ function decimalOf(scaled: number, places: number): string {
   const text = places === 0 ? digits : `${digits.slice(0, -places)}.${digits.slice(-places)}`;
   return scaled < 0 ? `-${text}` : text;
 }
+
+/** No time line is longer than this, in seconds: 1,000 hours. What lies beyond is a slip, and would not stay exact. */
+export const LONGEST_TIME = 3_600_000;
+
+/** Whether a time lies on a time line that there can be, on either side of its start. */
+export function isWithinReach({ num, den }: Fraction): boolean {
+  return Math.abs(num / den) <= LONGEST_TIME;
+}

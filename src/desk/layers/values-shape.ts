@@ -2,11 +2,18 @@ import { array, boolean, lazy, mixed, number, object, string } from 'yup';
 import { ADVERT_WAYS, COMMENT_WAYS, LANGUAGE_TAG, LICENCES } from '@/core/declarations';
 import { type DefaultField, isListField, type LayerValues, RELEASES } from '@/core/defaults';
 import { PRIVACIES } from '@/core/delivery';
+import { isWithinReach } from '@/core/time';
 import { type LinkItem, SHELF_NAME, uniqueTags } from '@/core/words';
 import { idShape } from '../id-shape';
 
 export const fractionShape = () =>
-  object({ num: number().integer().required(), den: number().integer().min(1).required() }).noUnknown();
+  object({ num: number().integer().required(), den: number().integer().min(1).required() })
+    .noUnknown()
+    .test(
+      'reach',
+      ({ path }) => `${path} lies beyond 1,000 hours`,
+      (time) => time?.num === undefined || !(Number(time.den) >= 1) || isWithinReach({ num: time.num, den: time.den }),
+    );
 
 const creditShape = object({ role: string().trim().max(60).defined(), name: string().trim().max(80).defined() });
 

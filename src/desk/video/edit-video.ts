@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string } from 'yup';
 import { type DefaultField, isDefaultField, partsByPattern } from '@/core/defaults';
+import { LONGEST_TIME } from '@/core/time';
 import { captionsOf } from '@/store/captions';
 import { cutsOf } from '@/store/cuts';
 import { type Database, transaction } from '@/store/database';
@@ -15,6 +16,9 @@ import { ticksOfSeries } from '../layers/recognise';
 import { checkedValues, fractionShape, givenFields } from '../layers/values-shape';
 import { checkUnchanged, madeOnShape, partedOn } from './made-on';
 
+/** Frames of 1,000 hours at the highest rate that there is. */
+const MOST_FRAMES = LONGEST_TIME * 240;
+
 const choiceShape = object({
   colours: array(string().max(40).defined()).max(40).required(),
   places: array(
@@ -28,7 +32,7 @@ const choiceShape = object({
 }).noUnknown();
 
 const timeLineShape = object({
-  startFrame: number().integer().min(0).required(),
+  startFrame: number().integer().min(0).max(MOST_FRAMES).required(),
   dropFrame: boolean().required(),
   from: fractionShape().required(),
   to: fractionShape().default(undefined),

@@ -43,6 +43,7 @@ import { videoById } from '@/store/videos';
 import { DeskError, found } from '../desk-error';
 import { recordOf } from '../drop/record';
 import { idShape } from '../id-shape';
+import { fractionShape } from '../layers/values-shape';
 import { changeMarkers } from './edit-video';
 import { checkUnchanged, type MadeOn } from './made-on';
 
@@ -222,7 +223,7 @@ const editShape = object({
     object({
       id: idShape().required(),
       isNew: boolean().default(false),
-      time: object({ num: number().integer().required(), den: number().integer().min(1).required() }),
+      time: fractionShape().required(),
       name: string().max(1000, 'A marker’s name has at most 1,000 characters.').defined(),
       note: string().max(10_000).defined(),
       colour: string().max(40).defined(),

@@ -1,4 +1,5 @@
 import type { CutFacts } from '@/core/delivery';
+import { now } from './clock';
 import { type Database, fromJson, toJson } from './database';
 import { askToRemoveFiles } from './files/removals';
 import { newId } from './ids';
@@ -139,6 +140,15 @@ export async function cutsArriving(db: Database): Promise<Cut[]> {
   return rows.map(fromRow);
 }
 
+/** How many bytes are still to come of all the cuts that are on their way in. */
+export async function bytesToCome(db: Database): Promise<number> {
+  const row: { bytes?: string | number | null } | undefined = await db('cuts')
+    .where({ state: 'arriving' })
+    .sum({ bytes: db.raw('GREATEST(0, CAST(size AS SIGNED) - CAST(received AS SIGNED))') })
+    .first();
+  return Number(row?.bytes ?? 0);
+}
+
 /** Notes that a page that brings cuts is there. */
 export async function noteHeard(db: Database, ids: readonly string[]): Promise<void> {
   await db('cuts')
@@ -152,9 +162,12 @@ export async function noteReceived(db: Database, id: string, received: number): 
   await db('cuts').where({ id, state: 'arriving' }).update({ received, heardAt: new Date() });
 }
 
-/** Notes that every byte of a cut is here, for a worker to read its facts; nothing happens where it is known already. */
-export async function noteArrived(db: Database, id: string, size: number): Promise<void> {
-  const arrived = { state: 'reading', size, received: size, arrivedAt: new Date() };
+/**
+ * Notes that every byte of a cut is here, for a worker to read its facts; nothing happens where it is known already.
+ * @param digest its SHA-256 in hexadecimal, where that was made while it came
+ */
+export async function noteArrived(db: Database, id: string, size: number, digest?: string): Promise<void> {
+  const arrived = { state: 'reading', size, received: size, arrivedAt: now(db), digest: digest ?? null };
   if ((await db('cuts').where({ id, state: 'arriving' }).update(arrived)) > 0) await askForJobs(db, 'read', [id]);
 }
 

@@ -18,7 +18,7 @@ const keysShape = array(
 /** The keys by their ids, newest first: the first one seals, all of them unseal. */
 type Keys = readonly { id: string; key: Buffer }[];
 
-let known: { read: number; keys: Keys } | undefined;
+let known: { version: string; keys: Keys } | undefined;
 
 const keyFile = () => path.join(/* turbopackIgnore: true */ settings().home, 'vault.key');
 
@@ -58,14 +58,17 @@ function makeFirst(): void {
 
 /** The keys as they are now: read anew where another process has renewed them. */
 function vaultKeys(): Keys {
-  const read = () => statSync(keyFile()).mtimeMs;
+  const version = () => {
+    const { ino, mtimeMs } = statSync(keyFile());
+    return `${keyFile()} ${ino} ${mtimeMs}`;
+  };
   try {
-    if (known?.read === read()) return known.keys;
+    if (known?.version === version()) return known.keys;
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
     makeFirst();
   }
-  known = { read: read(), keys: parsed(readFileSync(keyFile(), 'utf8')) };
+  known = { version: version(), keys: parsed(readFileSync(keyFile(), 'utf8')) };
   return known.keys;
 }
 

@@ -3,6 +3,7 @@ import { array, boolean, mixed, number, object, string, ValidationError } from '
 import { binarySize } from '@/core/delivery';
 import {
   betterCut,
+  bytesToCome,
   type Cut,
   cutById,
   cutInUse,
@@ -21,6 +22,7 @@ import { announce } from '@/store/feed';
 import { ArrivingStore } from '@/store/files/arriving';
 import { files } from '@/store/files/folder';
 import { removeAskedFiles } from '@/store/files/removals';
+import { lockThing } from '@/store/locks';
 import { noteSeriesUsed } from '@/store/series';
 import { deleteVideo, makeVideo, videoById } from '@/store/videos';
 import { change } from '../changes/changes';
@@ -66,15 +68,8 @@ export async function announceCut(input: unknown): Promise<Announced> {
     const title = (await videoById(db, whole.videoId))?.title ?? '';
     return { known: { videoId: whole.videoId, title } };
   }
-  const free = (await files().free()) - SPARE_BYTES;
-  if (size > free) {
-    const room = `it has ${binarySize(size)}, and ${binarySize(Math.max(0, free))} are free`;
-    throw new DeskError(
-      'full',
-      `There is no room on the disk for “${fileName}”: ${room}. Make room, then bring it again.`,
-    );
-  }
   const cut = await transaction(async (trx) => {
+    await reserveSpace(trx, fileName, size);
     // Two files for one video at once wait for each other here.
     if (videoId) found(await videoById(trx, videoId, true), 'video');
     const owner = videoId ?? (await newVideo(trx, fileName));
@@ -84,6 +79,22 @@ export async function announceCut(input: unknown): Promise<Announced> {
   });
   log.info({ cut: cut.id, video: cut.videoId, size }, 'cut announced');
   return { cut, goesOn: false };
+}
+
+/**
+ * Makes sure that a file has room, beside all that are on their way already and have not come yet. Whoever asks for room
+ * waits here for each other.
+ * @throws DeskError 'full'
+ */
+async function reserveSpace(trx: Database, fileName: string, size: number): Promise<void> {
+  await lockThing(trx, 'space on the disk');
+  const free = (await files().free()) - SPARE_BYTES - (await bytesToCome(trx));
+  if (size <= free) return;
+  const room = `it has ${binarySize(size)}, and ${binarySize(Math.max(0, free))} are free`;
+  throw new DeskError(
+    'full',
+    `There is no room on the disk for “${fileName}”: ${room}. Make room, then bring it again.`,
+  );
 }
 
 const filesShape = object({ files: array(mixed().required()).min(1).max(500).required() }).noUnknown();
@@ -166,12 +177,15 @@ export async function noteCutProgress(id: string, received: number): Promise<voi
   await announce(db, 'video', cut.videoId);
 }
 
-/** Notes that every byte of a cut is here; a worker reads its facts next. */
-export async function noteCutArrived(id: string, size: number): Promise<void> {
+/**
+ * Notes that every byte of a cut is here; a worker reads its facts next.
+ * @param digest its SHA-256 in hexadecimal, where that was made while it came
+ */
+export async function noteCutArrived(id: string, size: number, digest?: string): Promise<void> {
   const db = database();
   const cut = await cutById(db, id);
   if (!cut) return;
-  await noteArrived(db, id, size);
+  await noteArrived(db, id, size, digest);
   await announce(db, 'video', cut.videoId);
   log.info({ cut: id, video: cut.videoId, size }, 'cut arrived');
 }

@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import { files } from '@/store/files/folder';
@@ -34,7 +33,7 @@ export async function bringLocalFile(
     throw new DeskError('not taken', `${what}. Send that one, or say --again to make a second video of it.`);
   }
   const { cut } = made;
-  await files().put(cut.fileKey, createReadStream(file));
-  await noteCutArrived(cut.id, size);
+  const { digest } = await files().adopt(cut.fileKey, file);
+  await noteCutArrived(cut.id, size, digest);
   return { videoId: cut.videoId, cutId: cut.id };
 }

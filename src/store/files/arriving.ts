@@ -1,3 +1,4 @@
+import { createHash, type Hash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
@@ -25,6 +26,9 @@ function machineError(error: unknown): unknown {
 
 /** Where cuts come in by tus: the file of a transfer is the cut's own, so nothing is copied when it is whole. */
 export class ArrivingStore extends FileStore {
+  /** Digests of transfers that have come to this process from their first byte on, each up to where it stands. */
+  private readonly digests = new Map<string, { hash: Hash; upTo: number }>();
+
   constructor() {
     super({ directory: arrivingFolder() });
   }
@@ -44,11 +48,25 @@ export class ArrivingStore extends FileStore {
       start: offset,
       highWaterMark: WRITE_BUFFER_BYTES,
     });
+    const known = offset === 0 ? { hash: createHash('sha256'), upTo: 0 } : this.digests.get(id);
+    // Taken out while bytes come: a transfer that breaks here has read more than it has written.
+    this.digests.delete(id);
+    const hash = known?.upTo === offset ? known.hash : undefined;
+    if (hash) bytes.on('data', (chunk: Buffer) => hash.update(chunk));
     try {
       await pipeline(bytes, target);
     } catch (error) {
       throw machineError(error);
     }
-    return offset + target.bytesWritten;
+    const upTo = offset + target.bytesWritten;
+    if (hash) this.digests.set(id, { hash, upTo });
+    return upTo;
+  }
+
+  /** The SHA-256 of a transfer that is over, where every byte of it came to this process; asked for once. */
+  digestOf(id: string, size: number): string | undefined {
+    const known = this.digests.get(id);
+    this.digests.delete(id);
+    return known?.upTo === size ? known.hash.digest('hex') : undefined;
   }
 }

@@ -10,6 +10,11 @@ export interface PutFile {
 export interface FileStore {
   /** Keeps a stream under a key, whole or not at all. */
   put(key: string, bytes: Readable): Promise<PutFile>;
+  /**
+   * Keeps a file of this machine under a key without copying its bytes where the disk can do that: as a clone, or as a second
+   * name of the same file. The SHA-256 is returned where the bytes had to be read.
+   */
+  adopt(key: string, path: string): Promise<{ digest: string | undefined }>;
   /** The bytes from `start` up to and including `end`. */
   open(key: string, start?: number, end?: number): Readable;
   size(key: string): Promise<number>;

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, mkdirSync } from 'node:fs';
-import { mkdir, readdir, rename, rm, stat, statfs } from 'node:fs/promises';
-import path from 'node:path';
+import { constants, createReadStream, createWriteStream, mkdirSync } from 'node:fs';
+import { copyFile, link, mkdir, readdir, rename, rm, stat, statfs } from 'node:fs/promises';
+import path, { dirname } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { newId } from '../ids';
@@ -20,29 +20,41 @@ export function folderStore(root: string): FileStore {
     if (!KEY.test(key)) throw new Error(`"${key}" is no file key`);
     return path.join(/* turbopackIgnore: true */ root, key);
   };
+  const put: FileStore['put'] = async (key, bytes) => {
+    const target = at(key);
+    await mkdir(dirname(target), { recursive: true });
+    // A name of its own: two that keep the same key at once write two files, and the last whole one stays.
+    const partial = `${target}.${newId()}${HALF}`;
+    const hash = createHash('sha256');
+    let size = 0;
+    const meter = new Transform({
+      transform(chunk: Buffer, _, done) {
+        hash.update(chunk);
+        size += chunk.length;
+        done(null, chunk);
+      },
+    });
+    try {
+      await pipeline(bytes, meter, createWriteStream(partial));
+      await rename(partial, target);
+    } catch (error) {
+      await rm(partial, { force: true });
+      throw error;
+    }
+    return { size, digest: hash.digest('hex') };
+  };
   return {
-    async put(key, bytes) {
+    put,
+    async adopt(key, path) {
       const target = at(key);
-      await mkdir(path.dirname(target), { recursive: true });
-      // A name of its own: two that keep the same key at once write two files, and the last whole one stays.
-      const partial = `${target}.${newId()}${HALF}`;
-      const hash = createHash('sha256');
-      let size = 0;
-      const meter = new Transform({
-        transform(chunk: Buffer, _, done) {
-          hash.update(chunk);
-          size += chunk.length;
-          done(null, chunk);
-        },
-      });
-      try {
-        await pipeline(bytes, meter, createWriteStream(partial));
-        await rename(partial, target);
-      } catch (error) {
-        await rm(partial, { force: true });
-        throw error;
-      }
-      return { size, digest: hash.digest('hex') };
+      await mkdir(dirname(target), { recursive: true });
+      const taken = await copyFile(path, target, constants.COPYFILE_FICLONE_FORCE)
+        .catch(() => link(path, target))
+        .then(
+          () => true,
+          () => false,
+        );
+      return taken ? { digest: undefined } : put(key, createReadStream(path));
     },
     open: (key, start, end) => createReadStream(at(key), { start, end, highWaterMark: 512 * 1024 }),
     size: async (key) => (await stat(at(key))).size,

@@ -8,8 +8,20 @@ import { hastenPacking } from '@/store/drops';
 import { files } from '@/store/files/folder';
 import { askForJobsAnew } from '@/store/jobs';
 import { askForMeasures } from '@/store/measurements';
-import type { JobEnd, JobWork } from './job-work';
+import type { JobContext, JobEnd, JobWork } from './job-work';
 import { videoOfCut } from './video-of-cut';
+
+async function digestOf(key: string, size: number, signal: AbortSignal, tell: JobContext['tell']): Promise<string> {
+  const hash = createHash('sha256');
+  let read = 0;
+  const bytes = files().open(key);
+  bytes.on('data', (chunk: Buffer) => {
+    read += chunk.length;
+    tell({ says: 'reads the whole file once', fraction: read / size });
+  });
+  await pipeline(bytes, hash, { signal });
+  return hash.digest('hex');
+}
 
 /** Reads the facts and the digest of a cut that has arrived, or why it cannot be used. */
 export const readCut: JobWork = {
@@ -19,15 +31,8 @@ export const readCut: JobWork = {
     const { id, videoId, fileKey, size } = cut;
     try {
       const facts = await readFacts(files().localPath(fileKey), size, signal);
-      const hash = createHash('sha256');
-      let read = 0;
-      const bytes = files().open(fileKey);
-      bytes.on('data', (chunk: Buffer) => {
-        read += chunk.length;
-        tell({ says: 'reads the whole file once', fraction: read / size });
-      });
-      await pipeline(bytes, hash, { signal });
-      const digest = hash.digest('hex');
+      // Where it was made while the bytes came, they are not read a second time.
+      const digest = cut.digest ?? (await digestOf(fileKey, size, signal, tell));
       // All or nothing: a cut that is ready is also measured, has its picture made, and is in use.
       return {
         async write(trx) {

@@ -16,6 +16,13 @@ export const land: Step = async (context) => {
   const { drop, channel, record, adapter, session, keep, signal } = context;
   const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
   if (!rendition || !record.cut) throw new SnagFound('file', 'The packed file is gone', 'Send the video again');
+  const here = await files()
+    .size(rendition.fileKey)
+    .catch(() => undefined);
+  if (here !== rendition.size) {
+    const what = here === undefined ? 'The file is gone from the disk' : 'The file was changed after it was brought in';
+    throw new SnagFound('file', what, 'Bring it again as a better cut, then try again');
+  }
   const file = {
     fileName: fileNameFor(record.cut.fileName, record.cut.facts?.container ?? 'mp4'),
     size: rendition.size,

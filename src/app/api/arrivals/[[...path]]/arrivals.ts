@@ -9,9 +9,10 @@ let server: Server | undefined;
 /** The tus server that cuts come in by. A transfer has the id of its cut, which was announced before it. */
 function arrivals(): Server {
   if (server) return server;
+  const store = cutsComeInto();
   server = new Server({
     path: '/api/arrivals',
-    datastore: cutsComeInto(),
+    datastore: store,
     relativeLocation: true,
     postReceiveInterval: TELL_EVERY_MILLISECONDS,
     namingFunction: async (_request, metadata) => {
@@ -34,7 +35,8 @@ function arrivals(): Server {
       return {};
     },
     onUploadFinish: async (_request, upload) => {
-      await noteCutArrived(upload.id, upload.size ?? 0);
+      const size = upload.size ?? 0;
+      await noteCutArrived(upload.id, size, store.digestOf(upload.id, size));
       return {};
     },
   });

@@ -47,6 +47,18 @@ export async function accountById(db: Database, id: string): Promise<Account | u
   return row && fromRow(row);
 }
 
+/**
+ * Whether an account is connected, and became so, or had its tokens renewed, after a time of the database's. Until the
+ * transaction ends nobody connects it, so that what is written in it is found by whoever does.
+ */
+export async function isConnectedSince(trx: Database, id: string, since: Date): Promise<boolean> {
+  const row: { state: AccountState; updatedAt: Date } | undefined = await trx('accounts')
+    .where({ id })
+    .forUpdate()
+    .first('state', 'updatedAt');
+  return row?.state === 'connected' && row.updatedAt.getTime() >= since.getTime();
+}
+
 /** Every account, in the order in which they were connected. */
 export async function allAccounts(db: Database): Promise<Omit<Account, 'tokens'>[]> {
   return db('accounts')

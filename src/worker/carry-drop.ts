@@ -5,11 +5,12 @@ import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
 import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
 import { SiteError } from '@/sites/contract';
+import { isConnectedSince } from '@/store/accounts';
 import { channelById } from '@/store/channels';
 import { noteSiteFailed, noteSiteWell } from '@/store/circuits';
 import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
 import { databaseTime } from '@/store/clock';
-import { database, transaction } from '@/store/database';
+import { type Database, database, transaction } from '@/store/database';
 import {
   addDropEvent,
   type Drop,
@@ -31,18 +32,19 @@ import { SnagFound, type StepContext, type StepEnd } from './steps/step';
 export async function carryDrop(claim: Claim): Promise<void> {
   const db = database();
   const kept = keepClaim(claim);
-  let drop: Drop | undefined;
+  let [drop, since]: [Drop | undefined, Date] = [undefined, new Date()];
   try {
+    since = await databaseTime(db);
     drop = await dropById(db, claim.id);
     if (!drop || !isWorking(drop.state)) return;
-    await end(claim, drop, await run(claim, drop, drop.state, kept.gone));
+    await end(claim, drop, await run(claim, drop, drop.state, since, kept.gone));
   } catch (error) {
     if (error instanceof ClaimLost || kept.gone.aborted) {
       log.info({ drop: claim.id }, 'drop taken out of our hands');
       return;
     }
     if (!drop) return await putOff(claim, error);
-    await trouble(claim, drop, error).catch((second) => putOff(claim, second));
+    await trouble(claim, drop, error, since).catch((second) => putOff(claim, second));
   } finally {
     kept.letGo();
     await releaseClaim(db, claim);
@@ -50,7 +52,13 @@ export async function carryDrop(claim: Claim): Promise<void> {
   }
 }
 
-async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: AbortSignal): Promise<StepEnd> {
+async function run(
+  claim: Claim,
+  drop: Drop,
+  state: keyof typeof STEPS,
+  now: Date,
+  signal: AbortSignal,
+): Promise<StepEnd> {
   const db = database();
   const channel = await channelById(db, drop.channelId);
   if (!channel) throw new SnagFound('missing', 'The channel is gone', 'Connect it again, then try again');
@@ -70,8 +78,7 @@ async function run(claim: Claim, drop: Drop, state: keyof typeof STEPS, signal: 
     adapter: site(channel.site),
     profile: profileAt(profile, channel),
     session: sessionFor(channel.accountId),
-    signal,
-    now: await databaseTime(db),
+    ...{ signal, now },
     async keep(fields: DropFields) {
       await setClaimedDrop(db, claim, fields);
       // Bytes that go over say that the site is well, long before the step is done.
@@ -121,20 +128,27 @@ async function putOff(claim: Claim, error: unknown): Promise<void> {
   await postponeUnreadDrop(db, claim, seconds);
 }
 
-async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> {
+/** @param since the database's time when the step began */
+async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): Promise<void> {
   const db = database();
   const channel = await channelById(db, drop.channelId);
   const name = channel ? site(channel.site).profile.name : 'The site';
   if (channel && drop.state !== 'packing' && hasAnswered(error)) await noteSiteWell(db, channel.site);
-  if (error instanceof SnagFound) return snag(claim, drop, error.kind, error.what, error.remedy, error.more);
+  const connectedMeanwhile = async (trx: Database) =>
+    isPermission(error) && channel !== undefined && (await isConnectedSince(trx, channel.accountId, since));
+  const snag = async (kind: Snag['kind'], what: string, remedy: string, more: SnagFound['more'] = {}) => {
+    if (await writeSnag(claim, drop, { kind, what, remedy, ...more }, connectedMeanwhile)) return;
+    await comeBack(claim, drop, 1, 'It was connected again meanwhile', { attempts: drop.attempts, putOffBy: 'busy' });
+  };
+  if (error instanceof SnagFound) return snag(error.kind, error.what, error.remedy, error.more);
   if (error instanceof SiteError) {
     switch (error.kind) {
       case 'permission':
-        return snag(claim, drop, 'permission', `${name} no longer permits it`, 'Connect the account again on Channels');
+        return snag('permission', `${name} no longer permits it`, 'Connect the account again on Channels');
       case 'missing':
-        return snag(claim, drop, 'missing', `The video is gone from ${name}`, 'Try again to send it anew');
+        return snag('missing', `The video is gone from ${name}`, 'Try again to send it anew');
       case 'refused':
-        return snag(claim, drop, 'refused', `${name}: ${error.message}`, 'Change it on the Sheet, then try again');
+        return snag('refused', `${name}: ${error.message}`, 'Change it on the Sheet, then try again');
     }
   }
   // What has come over meanwhile counts as success: a line that breaks often still gets there without long pauses.
@@ -153,15 +167,18 @@ async function trouble(claim: Claim, drop: Drop, error: unknown): Promise<void> 
   const attempts = goesOn ? 1 : drop.attempts + 1;
   const follows = whatFollows(happened, attempts, Math.random());
   if (follows.next === 'a person' && error instanceof SiteError) {
-    return snag(claim, drop, 'refused', `${name}: ${says}`, 'Change it on the Sheet, then try again');
+    return snag('refused', `${name}: ${says}`, 'Change it on the Sheet, then try again');
   }
   if (follows.next === 'a person') {
-    return snag(claim, drop, 'refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
+    return snag('refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
   }
   const { why, putOffBy } = putOffSays(error, name, happened.what);
   const putOffSince = goesOn ? undefined : drop.putOffSince;
   await comeBack(claim, drop, follows.seconds, why, { attempts, putOffBy, putOffSince });
 }
+
+const isPermission = (error: unknown) =>
+  (error instanceof SnagFound || error instanceof SiteError) && error.kind === 'permission';
 
 /** Whether what went wrong is something that the site itself has said: then it is there, and works. */
 function hasAnswered(error: unknown): boolean {
@@ -200,18 +217,24 @@ async function comeBack(
   log.warn({ drop: drop.id, why, seconds }, 'drop waits');
 }
 
-async function snag(
+/**
+ * Writes down what only a person can settle. Whether it was written is returned.
+ * @param unless looks, in the same transaction, whether it has just been settled
+ */
+async function writeSnag(
   claim: Claim,
   drop: Drop,
-  kind: Snag['kind'],
-  what: string,
-  remedy: string,
-  more: SnagFound['more'] = {},
-): Promise<void> {
-  if (!isWorking(drop.state)) return;
-  const found: Snag = { at: drop.state, kind, what, remedy, ...more };
-  await transaction((trx) => moveDrop(trx, drop, 'snag', `${what}. ${remedy}.`, { snag: found }, claim));
-  log.warn({ drop: drop.id, kind, what }, 'snag');
+  snag: Omit<Snag, 'at'>,
+  unless: (trx: Database) => Promise<boolean>,
+): Promise<boolean> {
+  const { state } = drop;
+  if (!isWorking(state)) return true;
+  return transaction(async (trx) => {
+    if (await unless(trx)) return false;
+    await moveDrop(trx, drop, 'snag', `${snag.what}. ${snag.remedy}.`, { snag: { ...snag, at: state } }, claim);
+    log.warn({ drop: drop.id, kind: snag.kind, what: snag.what }, 'snag');
+    return true;
+  });
 }
 
 const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

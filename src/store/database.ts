@@ -64,7 +64,7 @@ class PerhapsDone extends Error {
 
 const again = retry(
   handleWhen((error) => LOCK_ERRORS.includes(String((error as { code?: string }).code)) || isDatabaseAway(error)),
-  { maxAttempts: 4, backoff: new ExponentialBackoff({ initialDelay: 20, maxDelay: 1000 }) },
+  { maxAttempts: 7, backoff: new ExponentialBackoff({ initialDelay: 10, maxDelay: 1000 }) },
 );
 
 /**

@@ -63,6 +63,7 @@ describe('bad input', () => {
   }
 
   it('of times that no time line has is refused, or costs only itself', async () => {
+    const videoId = await makeVideo(database(), newVideo('Far away'));
     const far = { id: newId(), isNew: true, time: { num: 9e14, den: 1 }, name: 'Far', note: '', colour: 'green' };
     await expect(editMarkers(videoId, { put: [far] })).rejects.toThrow(/beyond 1,000 hours/);
     const chapters = [

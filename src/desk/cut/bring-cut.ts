@@ -30,10 +30,11 @@ import { DeskError, found } from '../desk-error';
 import { idShape } from '../id-shape';
 import { recogniseFile, ticksOfSeries } from '../layers/recognise';
 import { log } from '../log';
+import { trimmed } from '../text-shape';
 import { proofOfStart } from './file-proof';
 
 const cutShape = object({
-  fileName: string().trim().min(1).max(500).required(),
+  fileName: trimmed().min(1).max(500).required(),
   size: number().integer().required(),
   fingerprint: string().max(200),
   videoId: idShape(),

@@ -10,12 +10,12 @@ import { videosOfSeries } from '@/store/videos';
 import { change, SERIES_SUBJECT } from '../changes/changes';
 import { type Reached, reachOf } from '../changes/reach';
 import { DeskError, found } from '../desk-error';
+import { trimmed } from '../text-shape';
 import { checkedFields } from './defaults';
 
 const wordsShape = object({
-  name: string().trim().min(1, 'Give the series a name.').max(200, 'A name has at most 200 characters.'),
-  pattern: string()
-    .trim()
+  name: trimmed().min(1, 'Give the series a name.').max(200, 'A name has at most 200 characters.'),
+  pattern: trimmed()
     .max(300, 'A pattern has at most 300 characters.')
     .test(
       'pattern',

@@ -1,4 +1,4 @@
-import { object, string } from 'yup';
+import { object } from 'yup';
 import { transaction } from '@/store/database';
 import { announce } from '@/store/feed';
 import { lockThing } from '@/store/locks';
@@ -6,10 +6,11 @@ import { allShelfLinks } from '@/store/shelf';
 import { change, SHELF_SUBJECT } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { shelfNameShape, urlShape } from '../layers/values-shape';
+import { trimmed } from '../text-shape';
 
 const linkShape = object({
   name: shelfNameShape().required('Give the link a name that texts use it by.'),
-  label: string().trim().max(200, 'The words of a link have at most 200 characters.').defined(),
+  label: trimmed().max(200, 'The words of a link have at most 200 characters.').defined(),
   url: urlShape().required('Give the link its address.'),
 }).noUnknown();
 

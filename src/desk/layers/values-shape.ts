@@ -5,6 +5,7 @@ import { PRIVACIES } from '@/core/delivery';
 import { isWithinReach } from '@/core/time';
 import { type LinkItem, SHELF_NAME, uniqueTags } from '@/core/words';
 import { idShape } from '../id-shape';
+import { trimmed, trimmedSmall } from '../text-shape';
 
 export const fractionShape = () =>
   object({ num: number().integer().required(), den: number().integer().min(1).required() })
@@ -15,7 +16,7 @@ export const fractionShape = () =>
       (time) => time?.num === undefined || !(Number(time.den) >= 1) || isWithinReach({ num: time.num, den: time.den }),
     );
 
-const creditShape = object({ role: string().trim().max(60).defined(), name: string().trim().max(80).defined() });
+const creditShape = object({ role: trimmed().max(60).defined(), name: trimmed().max(80).defined() });
 
 /** A day of the calendar, or nothing. */
 const dayShape = () =>
@@ -33,8 +34,7 @@ const templateShape = (most: number, what: string) =>
 
 /** The address of a link: of the web or of mail, and nothing that a page could run. */
 export const urlShape = () =>
-  string()
-    .trim()
+  trimmed()
     .max(2000, 'An address has at most 2,000 characters.')
     .matches(/^(?:https?:\/\/\S+|mailto:\S+@\S+)$/, 'An address starts with https:// and has no spaces.');
 
@@ -44,7 +44,7 @@ export const shelfNameShape = () =>
 
 const linkShape = lazy((item: { shelf?: string } | undefined) =>
   item?.shelf === undefined
-    ? object({ label: string().trim().max(200).defined(), url: urlShape().required() }).noUnknown()
+    ? object({ label: trimmed().max(200).defined(), url: urlShape().required() }).noUnknown()
     : object({ shelf: shelfNameShape().required() }).noUnknown(),
 );
 
@@ -74,10 +74,10 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   template: templateShape(50_000, 'The template'),
   tags: array(string().max(500).defined()).max(500, 'A video has at most 500 tags.').required(),
   links: array(linkShape).max(100, 'A video has at most 100 links.').required(),
-  playlists: array(string().trim().min(1).max(300).required()).max(50).required(),
+  playlists: array(trimmed().min(1).max(300).required()).max(50).required(),
   privacy: string().oneOf(PRIVACIES),
   release: string().oneOf(RELEASES),
-  chapterColours: array(string().trim().lowercase().max(40).defined()).max(40).required(),
+  chapterColours: array(trimmedSmall().max(40).defined()).max(40).required(),
   sendCaptions: boolean(),
   picture: pictureShape as never,
   file: fileShape,
@@ -99,7 +99,7 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   tellSubscribers: boolean(),
   adverts: string().oneOf(ADVERT_WAYS),
   credits: array(creditShape.noUnknown().required()).max(50, 'A video has at most 50 credits.'),
-  products: array(string().trim().max(40).required()).max(100, 'A video has at most 100 products.'),
+  products: array(trimmed().max(40).required()).max(100, 'A video has at most 100 products.'),
 };
 
 const wayShape = object({ way: string().oneOf(['replace', 'add']).required(), items: mixed().defined() }).noUnknown();

@@ -1,10 +1,11 @@
-import { object, string } from 'yup';
+import { object } from 'yup';
 import { SiteError } from '@/sites/contract';
 import { channelById, keepPlaylists, type Playlist, playlistsOf } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { newId } from '@/store/ids';
 import { DeskError, found } from '../desk-error';
+import { trimmed } from '../text-shape';
 import { sessionFor, site } from './session';
 
 async function groupsOf(channelId: string) {
@@ -31,7 +32,7 @@ export async function refreshPlaylists(channelId: string): Promise<Playlist[]> {
   return playlistsOf(db, [channelId]);
 }
 
-const newPlaylistShape = object({ title: string().trim().min(1, 'Give the playlist a name.').max(100).required() });
+const newPlaylistShape = object({ title: trimmed().min(1, 'Give the playlist a name.').max(100).required() });
 
 /** Makes a playlist at the site; it is among the channel's playlists afterwards, and is returned. */
 export async function makePlaylist(channelId: string, input: unknown): Promise<Playlist> {

@@ -7,6 +7,7 @@ import { cutsInUse } from '@/store/cuts';
 import { database } from '@/store/database';
 import { videoById } from '@/store/videos';
 import { found } from '../desk-error';
+import { trimmed } from '../text-shape';
 import { editVideo } from './edit-video';
 
 const placeShape = object({
@@ -14,7 +15,7 @@ const placeShape = object({
     .matches(LANGUAGE_TAG, 'Name the language by its tag, such as en, de or pt-BR.')
     .max(35)
     .required('Name the language of the captions.'),
-  fileName: string().trim().max(500).default('captions'),
+  fileName: trimmed().max(500).default('captions'),
 });
 
 /**

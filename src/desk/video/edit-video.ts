@@ -14,6 +14,7 @@ import { DeskError, found } from '../desk-error';
 import { idShape } from '../id-shape';
 import { ticksOfSeries } from '../layers/recognise';
 import { checkedValues, fractionShape, givenFields } from '../layers/values-shape';
+import { trimmed } from '../text-shape';
 import { checkUnchanged, madeOnShape, partedOn } from './made-on';
 
 /** Frames of 1,000 hours at the highest rate that there is. */
@@ -49,7 +50,7 @@ const timeLineShape = object({
 const editShape = object({
   title: string().max(1000, 'A title has at most 1,000 characters.'),
   summary: string().max(100_000, 'A summary has at most 100,000 characters.'),
-  episode: string().trim().max(40, 'The number of an episode has at most 40 characters.'),
+  episode: trimmed().max(40, 'The number of an episode has at most 40 characters.'),
   seriesId: idShape().nullable(),
   chapterChoice: choiceShape.nullable().default(undefined),
   timeLine: timeLineShape.default(undefined),

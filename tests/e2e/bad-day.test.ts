@@ -109,6 +109,25 @@ describe('a bad day', () => {
     ending.abort();
   });
 
+  it('a marker file of seven megabytes is looked through while everything else goes on', async () => {
+    const [row] = await board();
+    const chapters = Array.from({ length: 150_000 }, (_, n) => ({ startTime: n / 10, title: `Chapter ${n}, of many` }));
+    const body = JSON.stringify({ version: '1.2.0', chapters });
+    expect(body.length).toBeGreaterThan(7_000_000);
+    let [answered, over] = [0, false];
+    const looked = fetch(`${home}/api/videos/${row?.videoId}/markers?preview&name=many.json`, { method: 'POST', body });
+    void looked.finally(() => {
+      over = true;
+    });
+    while (!over) {
+      await (await fetch(`${home}/api/board`)).text();
+      if (!over) answered += 1;
+    }
+    expect(await (await looked).json()).toMatchObject({ format: 'json', markers: 150_000 });
+    // In one thread, not one of these would have been answered while the file was read.
+    expect(answered).toBeGreaterThan(10);
+  }, 120_000);
+
   it('a database that is killed is missed, said to be away, and everything goes on when it is back', async () => {
     const page = await pageAt(home);
     await page.getByRole('link', { name: /A bad day/ }).waitFor();

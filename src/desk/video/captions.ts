@@ -1,5 +1,4 @@
 import { object, string } from 'yup';
-import { captionFindings, readCaptions, writeWebvttCaptions } from '@/core/captions';
 import { LANGUAGE_TAG } from '@/core/declarations';
 import { floor, fraction, times } from '@/core/time';
 import { captionsOf, captionText, makeCaptions } from '@/store/captions';
@@ -9,6 +8,7 @@ import { videoById } from '@/store/videos';
 import { found } from '../desk-error';
 import { trimmed } from '../text-shape';
 import { editVideo } from './edit-video';
+import { readCaptionFile } from './reading/apart';
 
 const placeShape = object({
   language: string()
@@ -26,11 +26,10 @@ export async function bringCaptions(videoId: string, bytes: Uint8Array, input: u
   const { language, fileName } = await placeShape.validate(input);
   const db = database();
   found(await videoById(db, videoId), 'video');
-  const { captions } = readCaptions(bytes);
   const duration = (await cutsInUse(db, [videoId])).get(videoId)?.facts?.duration;
-  const findings = captionFindings(captions, duration && floor(times(duration, fraction(1000))));
-  const webvtt = writeWebvttCaptions(captions);
-  const id = await makeCaptions(db, { videoId, language, fileName, findings: findings.slice(0, 200), webvtt });
+  const milliseconds = duration && floor(times(duration, fraction(1000)));
+  const { findings, webvtt } = await readCaptionFile({ bytes, duration: milliseconds });
+  const id = await makeCaptions(db, { videoId, language, fileName, findings, webvtt });
   const others = (await captionsOf(db, videoId)).filter((track) => track.language !== language);
   await editVideo(videoId, { captions: [...others.map((track) => track.id), id] });
 }

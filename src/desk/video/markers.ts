@@ -1,24 +1,18 @@
 import { array, boolean, number, object, string } from 'yup';
-import { mayBeCaptions } from '@/core/captions';
 import { MARKER_KINDS, type TimeLine, timeLineRate } from '@/core/chapters';
 import {
-  decodeText,
   IMPORT_WAYS,
   type ImportWay,
   importEffect,
-  looksLikeTable,
   MARKER_WRITERS,
   type MarkerFile,
+  MarkerFileError,
   type MarkerFinding,
   type MarkerFormat,
   type ReadMarker,
-  type ReadOptions,
   marker as readMarker,
-  readMarkerFile,
   type TableColumns,
   TIMECODED_FORMATS,
-  tableDropsFrames,
-  tableHead,
   type WrittenFormat,
 } from '@/core/markers';
 import {
@@ -28,8 +22,6 @@ import {
   fraction,
   frameOfTimecode,
   minus,
-  plus,
-  rateName,
   timecodeOfFrame,
   ZERO,
 } from '@/core/time';
@@ -46,6 +38,8 @@ import { idShape } from '../id-shape';
 import { fractionShape } from '../layers/values-shape';
 import { changeMarkers } from './edit-video';
 import { checkUnchanged, type MadeOn } from './made-on';
+import { readMarkers } from './reading/apart';
+import { isSameRate, type MarkersRead, onTimeLine } from './reading/markers-in';
 
 /** What was found in a marker file, and what taking it would do in each way. */
 export interface MarkerPreview {
@@ -83,47 +77,22 @@ const columnsShape = object({
 
 const optionsShape = object({ fileName: string().max(500), columns: columnsShape });
 
-/** Timecode as it is written where frame numbers are dropped (SMPTE ST 12-1 leaves the sign open; common practice). */
-const DROP_FRAME = /\d{2}:\d{2}:\d{2}[;,]\d{2}/;
-
 async function readFor(videoId: string, source: MarkerSource, input: unknown) {
   const { fileName = '', columns } = await optionsShape.validate(input, { stripUnknown: false });
   const db = database();
   const video = found(await videoById(db, videoId), 'video');
   const cut = (await cutsInUse(db, [videoId])).get(videoId);
   const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
-  const there = await markersOf(db, videoId);
-  const of = { video, there, exact };
+  const { timeLine } = video;
   if (source === INSIDE_THE_CUT) {
     if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before its chapters can be read.');
-    const file = onTimeLine(await readChaptersInside(files().localPath(cut.fileKey)), video.timeLine, exact);
-    return { ...of, read: () => file, table: undefined, captions: false };
+    const file = onTimeLine(await readChaptersInside(files().localPath(cut.fileKey)), timeLine, exact);
+    const read: MarkersRead = { file, trouble: undefined, table: undefined, captions: false };
+    return { video, exact, read, there: await markersOf(db, videoId) };
   }
-  const text = decodeText(source);
-  const isTable = /\.[ct]sv$/i.test(fileName) || columns !== undefined || looksLikeTable(text);
-  const head = isTable ? tableHead(text) : undefined;
-  const table = head && { rows: head.rows, columns: columns ?? head.columns };
-  // An EDL says with FCM whether it counts drop-frame; elsewhere the sign before the frames tells.
-  const { startFrame, dropFrame } = video.timeLine;
-  const drops = table ? tableDropsFrames(text, table.columns) : DROP_FRAME.test(text);
-  const options: ReadOptions = { rate: timeLineRate(exact, { dropFrame: dropFrame || drops }) };
-  if (isTable && startFrame > 0 && options.rate) options.start = timecodeOfFrame(startFrame, options.rate);
-  const read = () => onTimeLine(readMarkerFile(source, options, table?.columns, fileName), video.timeLine, exact);
-  return { ...of, read, table, captions: mayBeCaptions(text) };
-}
-
-const isSameRate = (a: Fraction, b: Fraction) => a.num === b.num && a.den === b.den;
-
-/** A file's markers on the video's time line. One that does not tell where on it it starts counts from the cut's start. */
-function onTimeLine(file: MarkerFile, { from }: TimeLine, exact: Fraction): MarkerFile {
-  const findings = [...file.findings];
-  if (file.rate && !isSameRate(file.rate, exact)) {
-    const rates = [file.rate, timeLineRate(exact, { dropFrame: false })].map(rateName);
-    const what = `the file counts ${rates[0]} frames a second, and the cut has ${rates[1]}`;
-    findings.push({ at: 'file', what, done: 'kept the exact times' });
-  }
-  if (file.startFrame !== undefined || from.num === 0) return { ...file, findings };
-  return { ...file, findings, markers: file.markers.map((marker) => ({ ...marker, time: plus(marker.time, from) })) };
+  const read = await readMarkers({ bytes: source, fileName, columns, timeLine, exact });
+  // What is there is read last: reading the file may have taken a while.
+  return { video, exact, read, there: await markersOf(db, videoId) };
 }
 
 function effectOf(there: readonly Marker[], file: MarkerFile, way: ImportWay, exact: Fraction) {
@@ -140,17 +109,10 @@ export async function previewMarkers(
   source: MarkerSource,
   options: unknown = {},
 ): Promise<MarkerPreview> {
-  const { read, there, exact, table, captions } = await readFor(videoId, source, options);
-  let [file, trouble]: [MarkerFile, string | undefined] = [
-    { format: 'csv', rate: undefined, startFrame: undefined, markers: [], findings: [] },
-    undefined,
-  ];
-  try {
-    file = read();
-  } catch (error) {
-    if (!table) throw error;
-    trouble = (error as Error).message;
-  }
+  const { read, there, exact } = await readFor(videoId, source, options);
+  const { table, captions, trouble } = read;
+  const nothing = { format: 'csv' as const, rate: undefined, startFrame: undefined, markers: [], findings: [] };
+  const file: MarkerFile = read.file ?? nothing;
   const effects = Object.fromEntries(
     IMPORT_WAYS.map((way) => {
       const { fresh, changed, gone } = effectOf(there, file, way, exact);
@@ -179,7 +141,8 @@ export async function importMarkers(
 ): Promise<{ markers: number; findings: MarkerFinding[] }> {
   const way = await wayShape.validate(how);
   const { video, read, there, exact } = await readFor(videoId, source, options);
-  const file = read();
+  const { file } = read;
+  if (!file) throw new MarkerFileError(read.trouble ?? 'nothing in it can be read', 0);
   const { fresh, changed, gone } = effectOf(there, file, way, exact);
   if (there.length - gone.length + fresh.length > MOST_MARKERS) {
     const most = MOST_MARKERS.toLocaleString('en');

@@ -73,10 +73,12 @@ async function kettle(...args) {
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => end(0));
 
 try {
-  ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe']);
+  // Several machines share a database that somebody else runs.
+  const isPrivate = !env.KETTLE_DATABASE_URL;
+  ensurePrograms([...(isPrivate ? DATABASE_PROGRAMS : []), 'ffmpeg', 'ffprobe']);
   ensurePackages(root);
   mkdirSync(env.KETTLE_HOME, { recursive: true });
-  await keepDatabase();
+  if (isPrivate) await keepDatabase();
   const demo = env.KETTLE_DEMO !== 'off';
   // The demo's videos are drawn while the pages are built.
   await Promise.all([ensureBuild(root), demo && kettle('demo', '--draw-only')]);

@@ -18,6 +18,8 @@ function camelKeys(value: unknown): unknown {
 
 const address = () => databaseAddress(settings().databaseUrl, settings().databasePort);
 
+const silent = () => undefined;
+
 /** A pool of its own to one database of the server, or to none yet. */
 export function connect(database: string | undefined): Knex {
   // Knex's own types do not know of `jsonStrings`; without it the driver parses JSON columns by itself.
@@ -33,6 +35,8 @@ export function connect(database: string | undefined): Knex {
     connection,
     pool: { min: 0, max: 10 },
     acquireConnectionTimeout: 10_000,
+    // What goes wrong comes as an error to whoever asked; said a second time on the console it is in the way of output.
+    log: { warn: silent, error: silent, debug: silent, deprecate: silent },
     wrapIdentifier: (name, original) => original(name === '*' ? name : snake(name)),
     postProcessResponse: camelKeys,
   });

@@ -3,6 +3,8 @@ import { setTimeout as pause } from 'node:timers/promises';
 
 const CHUNK_BYTES = 96 * 1024;
 const AGAIN_MILLISECONDS = 250;
+/** A request that has no answer by then is made once more, as a browser's page does. */
+const PATIENCE_MILLISECONDS = 15_000;
 const TUS = { 'tus-resumable': '1.0.0' };
 
 /** Transfers into Kettle Drop over a line that breaks. */
@@ -24,12 +26,14 @@ interface Answer {
 export function uploadsTo(address: string): Uploads {
   let line = new AbortController();
 
+  const signal = () => AbortSignal.any([line.signal, AbortSignal.timeout(PATIENCE_MILLISECONDS)]);
+
   /** Asks until there is an answer that another try would not change. */
   async function ask(path: string, init: RequestInit, until: AbortSignal): Promise<Answer> {
     for (;;) {
       until.throwIfAborted();
       try {
-        const answer = await fetch(`${address}${path}`, { ...init, signal: line.signal });
+        const answer = await fetch(`${address}${path}`, { ...init, signal: signal() });
         const text = await answer.text();
         const { status, headers } = answer;
         if (status < 500 && ![408, 409, 423, 429].includes(status)) return { status, headers, text };
@@ -67,7 +71,7 @@ export function uploadsTo(address: string): Uploads {
         if (offset >= bytes.length) return { cutId, videoId };
         const patch = { ...TUS, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' };
         const body = new Uint8Array(bytes.subarray(offset, offset + CHUNK_BYTES));
-        await fetch(`${address}${at}`, { method: 'PATCH', headers: patch, body, signal: line.signal }).catch(
+        await fetch(`${address}${at}`, { method: 'PATCH', headers: patch, body, signal: signal() }).catch(
           () => undefined,
         );
       }

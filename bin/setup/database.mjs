@@ -6,6 +6,7 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { databaseSocket } from '../../src/store/database-socket.mjs';
 import { pathOfProgram } from './debian.mjs';
+import { freshLog } from './processes.mjs';
 
 /** Whether something listens on a port of this machine. */
 export function listens(port) {
@@ -51,7 +52,7 @@ export async function startDatabase(home, port) {
   chmodSync(home, 0o700);
   const start = path.join(home, 'accounts.sql');
   writeFileSync(start, accounts(), { mode: 0o600 });
-  const log = openSync(path.join(home, 'logs', 'database.log'), 'a');
+  const log = openSync(freshLog(path.join(home, 'logs', 'database.log')), 'a');
   if (!existsSync(path.join(data, 'mysql'))) {
     const made = spawnSync(
       pathOfProgram('mariadb-install-db'),

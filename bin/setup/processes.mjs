@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdirSync, openSync } from 'node:fs';
+import { existsSync, mkdirSync, openSync, renameSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 
@@ -25,11 +25,19 @@ export function processEnvironment(root, given = process.env) {
   };
 }
 
+const LARGEST_LOG_BYTES = 10 * 1024 * 1024;
+
+/** Puts a log that has grown large aside, in the place of the one put aside before, so that both never grow for ever. */
+export function freshLog(file) {
+  if (existsSync(file) && statSync(file).size > LARGEST_LOG_BYTES) renameSync(file, `${file}.1`);
+  return file;
+}
+
 /** Starts one of the processes; what it says goes to logs/NAME.log below its home. */
 export function startProcess(root, name, env) {
   const logs = path.join(env.KETTLE_HOME, 'logs');
   mkdirSync(logs, { recursive: true });
-  const log = openSync(path.join(logs, `${name}.log`), 'a');
+  const log = openSync(freshLog(path.join(logs, `${name}.log`)), 'a');
   return spawn(process.execPath, PROCESSES[name](env), {
     cwd: root,
     env: { ...env, KETTLE_PROCESS: name },

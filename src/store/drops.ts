@@ -228,6 +228,13 @@ export async function addDropEvent(db: Database, dropId: string, kind: string, s
   await db('dropEvents').insert({ dropId, at: now(db), kind, says: says.slice(0, 2000) });
 }
 
+const WAITS_KEPT_SECONDS = 30 * 24 * 3600;
+
+/** Forgets that drops once waited for their site; where they stood and what was done stays. */
+export async function forgetOldWaits(db: Database): Promise<void> {
+  await db('dropEvents').where({ kind: 'waits' }).where('at', '<', inSeconds(db, -WAITS_KEPT_SECONDS)).delete();
+}
+
 /** Fields of a drop that may be set beside its state. */
 export type DropFields = Partial<Omit<Drop, 'id' | 'videoId' | 'channelId' | 'state' | 'stateSince' | 'updatedAt'>>;
 

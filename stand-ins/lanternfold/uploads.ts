@@ -29,7 +29,15 @@ class LineStore extends FileStore {
       highWaterMark: 1024 * 1024,
     });
     const line = this.faults.line(upload.metadata?.fileName ?? '', () => this.lines.get(id)?.destroy());
-    await pipeline(bytes, line, target);
+    // A body that has come whole and stands still in the line ends with the connection, and gives the upload free again.
+    const socket = this.lines.get(id);
+    const gone = () => line.destroy(new Error('the line is gone'));
+    socket?.once('close', gone);
+    try {
+      await pipeline(bytes, line, target);
+    } finally {
+      socket?.off('close', gone);
+    }
     return offset + target.bytesWritten;
   }
 }

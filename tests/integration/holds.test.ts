@@ -177,6 +177,35 @@ describe('a removal and a second try', () => {
   }, 60_000);
 });
 
+describe('a line that stands still at the end of a small file', () => {
+  it('is given up, and the next one gets through', async () => {
+    const site = siteById('lanternfold', settings().sitesPort);
+    const session = await yardSession('lanternfold');
+    const [channel] = await site.channels(session);
+    const bytes = Buffer.alloc(40_000, 1);
+    const file = {
+      ...{ fileName: 'still.mp4', size: bytes.length },
+      open: (start: number) => Readable.from([bytes.subarray(start)]),
+    };
+    const begun = await site.begin(session, channel?.siteChannelId ?? '', `still.${Date.now()}`, file);
+    await setFaults({ kind: 'stall', match: 'still', bytes: 0, times: 1 });
+    const gone = AbortSignal.timeout(1500);
+    await expect(site.carry(session, begun, file, () => {}, gone)).rejects.toThrow();
+    let over = 0;
+    await site.carry(
+      session,
+      begun,
+      file,
+      (sent) => {
+        over = sent;
+      },
+      new AbortController().signal,
+    );
+    expect(over).toBe(bytes.length);
+    await site.remove(session, begun.siteVideoId);
+  }, 30_000);
+});
+
 describe('a transfer into Kettle Drop', () => {
   const TUS = { 'tus-resumable': '1.0.0' };
   const at = (rest: string) => `http://127.0.0.1/api/arrivals${rest}`;

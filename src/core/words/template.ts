@@ -20,6 +20,25 @@ export class TemplateError extends Error {
   }
 }
 
+/** How many templates are kept as they were read: those in use are read again and again, and each typed letter is a new one. */
+const MOST_KEPT = 200;
+
+function boundedCache() {
+  const kept = new Map<string, string>();
+  return {
+    get: (key: string) => kept.get(key),
+    set(key: string, tokens: string) {
+      const [oldest] = kept.keys();
+      if (kept.size >= MOST_KEPT && oldest !== undefined) kept.delete(oldest);
+      kept.set(key, tokens);
+    },
+    clear: () => kept.clear(),
+  };
+}
+
+// The package keeps every template for ever where it is not told otherwise.
+Mustache.templateCache = boundedCache();
+
 type Token = [type: string, name: string, start: number, end: number, inner?: Token[]];
 
 /** The package would find what every object has from JavaScript, and trips over some of it; none of it is a name of ours. */

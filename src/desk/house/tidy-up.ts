@@ -2,6 +2,7 @@ import { forgetOldConnectRequests } from '@/store/accounts';
 import { forgetOldChanges } from '@/store/changes';
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
+import { forgetOldWaits } from '@/store/drops';
 import { forgetOldEntries } from '@/store/feed';
 import { files } from '@/store/files/folder';
 import { removeAskedFiles } from '@/store/files/removals';
@@ -26,6 +27,7 @@ export async function tidyUp(): Promise<void> {
   await forgetOldEntries(db);
   await forgetOldConnectRequests(db);
   await forgetOldChanges(db);
+  await forgetOldWaits(db);
   await files().removeHalf();
   await removeAskedFiles(db);
 }

@@ -19,7 +19,7 @@ function listens(port: number): Promise<boolean> {
  * A run of `count` ports that nothing listens on now. They lie below the range from which the system takes the ports
  * of outgoing connections (RFC 6335 §6 and Linux' own): one of those could sit on a port while its server is restarted.
  */
-async function freePorts(count: number): Promise<number> {
+export async function freePorts(count: number): Promise<number> {
   for (;;) {
     const first = 10_000 + Math.floor(Math.random() * 19_000);
     const free = await Promise.all(Array.from({ length: count }, (_, offset) => listens(first + offset)));

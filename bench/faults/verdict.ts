@@ -36,7 +36,8 @@ export async function verdictOn(meant: { files: number; drops: number; digest: s
   const drops: DropRow[] = await db('drops')
     .join('videos', 'videos.id', 'drops.videoId')
     .whereNot('drops.state', 'draft')
-    .select('drops.id', 'drops.state', 'drops.siteVideoId', 'drops.channelId', 'videos.title');
+    .select('drops.id', 'drops.state', 'drops.siteVideoId', 'drops.channelId', 'videos.title')
+    .select('drops.waiting', 'drops.snag', 'drops.attempts', 'drops.leaseOwner', 'drops.nextTryAt');
   const channels = new Map((await allChannels(db)).map((channel) => [channel.id, channel]));
   const siteOf = (drop: DropRow) => channels.get(drop.channelId)?.site ?? '';
   let [doubled, leftBehind, wrong] = [0, 0, 0];
@@ -47,6 +48,8 @@ export async function verdictOn(meant: { files: number; drops: number; digest: s
     const names = there.map(({ channelId, fileName }) => `${channelId} ${fileName}`);
     doubled += names.length - new Set(names).size;
   }
+  // What is wrong is told whole, so that it can be found out why.
+  for (const drop of drops.filter(({ state }) => state !== 'live')) console.error('stuck', JSON.stringify(drop));
   for (const drop of drops.filter(({ state }) => state === 'live')) {
     const channel = channels.get(drop.channelId);
     if (!channel) continue;
@@ -54,7 +57,9 @@ export async function verdictOn(meant: { files: number; drops: number; digest: s
     const shown = await readBack(sessionFor(channel.accountId), drop.siteVideoId ?? '');
     const title = shown.title === undefined || shown.title === drop.title;
     const file = shown.fileDigest === undefined || shown.fileDigest === meant.digest;
-    if (!title || !file || shown.privacy !== 'everyone') wrong += 1;
+    if (title && file && shown.privacy === 'everyone') continue;
+    console.error('wrong', JSON.stringify({ drop, shown }));
+    wrong += 1;
   }
   return {
     lost: meant.files - whole + Math.max(0, meant.drops - drops.length),

@@ -162,7 +162,9 @@ async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): P
   } else if (!(error instanceof SiteError)) {
     log.error({ drop: drop.id, error: says, stack: error instanceof Error ? error.stack : undefined }, happened.what);
   } else if (channel && !goesOn) {
-    await noteSiteFailed(channel.site, `${name}: ${lowerFirst(says)}`, Math.random(), error.retryAfter);
+    // A site that is not there has said nothing.
+    const said = error.kind === 'busy' ? says : '';
+    await noteSiteFailed(channel.site, said, Math.random(), error.retryAfter);
   }
   const attempts = goesOn ? 1 : drop.attempts + 1;
   const follows = whatFollows(happened, attempts, Math.random());

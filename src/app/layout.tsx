@@ -5,6 +5,7 @@ import './globals.css';
 import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
+import { AsleepFiles } from '@/ui/arrivals/asleep';
 import { LiveChanges } from '@/ui/live-changes';
 import { Providers } from '@/ui/providers';
 import { RestingSites } from '@/ui/resting-sites';
@@ -26,6 +27,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
           <TopBar />
           <LiveChanges />
           <RestingSites />
+          <AsleepFiles />
           {children}
         </Providers>
       </body>

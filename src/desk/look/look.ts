@@ -3,7 +3,7 @@ import { type BoardFacts, boardGroup, isWorking, overdueMinutes, STOPS, stopsBeh
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
 import { allChannels, type Channel, playlistsOf } from '@/store/channels';
-import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
+import { betterCut, type Cut, cutById, cutInUse, cutsOf } from '@/store/cuts';
 import { type Database, database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import { type Job, jobsOf } from '@/store/jobs';
@@ -25,6 +25,11 @@ export function cutView(cut: Cut, job?: Job): CutView {
     reading: state === 'reading' ? job?.progress : undefined,
     setAside: state === 'reading' && job?.state === 'set aside' ? (job.trouble ?? '') : undefined,
   };
+}
+
+/** How far one cut is. @throws DeskError where there is none */
+export async function lookAtCut(id: string): Promise<CutView> {
+  return cutView(found(await cutById(database(), id), 'cut'));
 }
 
 /** The jobs that read these cuts, of those that are not read yet, by cut. */

@@ -9,6 +9,7 @@ import { noteUnsaved } from '../saving/unsaved';
 import { useSure } from '../sure';
 import { videosAmong } from './dropped-files';
 import { fingerprintOf, proofOfStart } from './fingerprint';
+import { forgetFile, holdTransfer, type KeptFile, keepFile } from './kept-files';
 import { bytesHere, startTransfer } from './transfer';
 
 /** A file on its way from this page to Kettle Drop. */
@@ -28,13 +29,15 @@ interface Arrivals {
   unheard: number;
   /** Starts bringing files in, as new videos or as better files of one; a single new one opens its Sheet. */
   bring(files: Iterable<File>, videoId?: string): Promise<void>;
+  /** Goes on with a file that was kept when its page went. */
+  goOnWith(kept: KeptFile): Promise<void>;
   /** Goes on with a transfer that broke off, if the file is the same. */
   goOn(file: File, fingerprint: string | undefined): Promise<void>;
 }
 
 const Context = createContext<Arrivals>({
   ...{ arrivals: new Map(), unheard: 0 },
-  ...{ bring: async () => {}, goOn: async () => {} },
+  ...{ bring: async () => {}, goOn: async () => {}, goOnWith: async () => {} },
 });
 
 /** The transfers of this page. */
@@ -70,7 +73,8 @@ async function askUntilAnswered<T>(address: string, json: unknown): Promise<T> {
 export function ArrivalsProvider({ children }: { children: ReactNode }) {
   const [arrivals, setArrivals] = useState(new Map<string, Arrival>());
   const [unheard, setUnheard] = useState(0);
-  const mine = useRef(new Set<string>());
+  /** Transfers of this page, each with what lets it go. */
+  const mine = useRef(new Map<string, () => void>());
   const queue = useRef<(() => void)[]>([]);
   const atOnce = useRef(0);
   const router = useRouter();
@@ -88,7 +92,9 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
   }, []);
   const end = useCallback(
     (cutId: string) => {
+      mine.current.get(cutId)?.();
       mine.current.delete(cutId);
+      void forgetFile(cutId);
       noteUnsaved('arriving', -1);
       setArrivals((all) => new Map([...all].filter(([id]) => id !== cutId)));
       atOnce.current -= 1;
@@ -125,17 +131,20 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
   );
 
   const take = useCallback(
-    (file: File, taken: Taken) => {
+    async (file: File, taken: Taken) => {
       const { cutId, videoId } = taken;
       if (mine.current.has(cutId)) return;
-      mine.current.add(cutId);
+      const letGo = await holdTransfer(cutId);
+      if (!letGo) return say(`“${file.name}” comes in from another window already.`);
+      mine.current.set(cutId, letGo);
+      void keepFile(cutId, file);
       noteUnsaved('arriving', 1);
       const fields = { cutId, videoId, fileName: file.name, sent: taken.received, total: file.size };
       set({ ...fields, bytesPerSecond: 0, secondsLeft: undefined, waits: 'turn' });
       queue.current.push(() => carry(file, taken));
       next();
     },
-    [set, carry, next],
+    [set, carry, next, say],
   );
 
   const announce = useCallback(async (files: readonly File[], more: object): Promise<Answer[]> => {
@@ -198,7 +207,7 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
           say(`“${file.name}” is not the file that broke off. It comes in as a new video.`);
           return settle(file, (await announce([file], { videoId, fingerprint: undefined }))[0]);
         }
-        take(file, answer);
+        await take(file, answer);
         if (alone) router.push(`/videos/${answer.videoId}`);
       };
       try {
@@ -227,17 +236,33 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
     [bring, trouble],
   );
 
+  const goOnWith = useCallback(
+    async (kept: KeptFile) => {
+      // Another window may have it; then nothing is asked, and nothing said.
+      const letGo = await holdTransfer(kept.cutId);
+      if (!letGo) return;
+      letGo();
+      const file = await kept.open();
+      if (file) await bring([file]);
+      else trouble(`“${kept.name}” could not be opened again. Pick it on its page to go on.`);
+    },
+    [bring, trouble],
+  );
+
   const busy = arrivals.size > 0;
   useEffect(() => {
     if (!busy) return;
     const say = () => {
-      const cuts = [...mine.current];
+      const cuts = [...mine.current.keys()];
       if (cuts.length > 0) void ask('/api/waiting', { method: 'POST', json: { cuts } }).catch(() => undefined);
     };
     const timer = setInterval(say, SAY_EVERY_MILLISECONDS);
     return () => clearInterval(timer);
   }, [busy]);
 
-  const value = useMemo(() => ({ arrivals, unheard, bring, goOn }), [arrivals, unheard, bring, goOn]);
+  const value = useMemo(
+    () => ({ arrivals, unheard, bring, goOn, goOnWith }),
+    [arrivals, unheard, bring, goOn, goOnWith],
+  );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

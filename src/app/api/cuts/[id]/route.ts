@@ -1,8 +1,12 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { discardCut, proveStart } from '@/desk/cut/bring-cut';
+import { lookAtCut } from '@/desk/look/look';
 
 export const dynamic = 'force-dynamic';
+
+/** How far a cut is. */
+export const GET = guarded<{ id: string }>((_request, { id }) => lookAtCut(id));
 
 /** Proves that a file begins with what has come of a transfer that broke off. */
 export const POST = guarded<{ id: string }>(async (request, { id }) => {

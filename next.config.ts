@@ -3,7 +3,8 @@ import type { NextConfig } from 'next';
 /** What goes along with every answer; what a page may load is told by the page itself, in src/proxy.ts. */
 const EVERYWHERE = [
   { key: 'X-Content-Type-Options', value: 'nosniff' },
-  { key: 'Referrer-Policy', value: 'no-referrer' },
+  // Nothing to other sites; our own requests keep their Origin, which a stricter policy takes from some of them.
+  { key: 'Referrer-Policy', value: 'same-origin' },
   {
     key: 'Permissions-Policy',
     value: 'camera=(), microphone=(), geolocation=(), payment=(), usb=(), display-capture=(), interest-cohort=()',

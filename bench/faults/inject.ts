@@ -78,6 +78,12 @@ export function faultKinds(
   const home = machine.env.KETTLE_HOME ?? '';
   const flag = path.join(home, 'full-disk');
   const atSite = (fault: () => Record<string, unknown>) => () => control(at(), 'faults', fault());
+  const anotherWorker = async (more: Record<string, string>) => {
+    const index = chance.between(0, processes.workers.length - 1);
+    const [worker] = processes.workers.slice(index);
+    if (worker) await kill(worker);
+    processes.workers[index] = machine.start('worker', more);
+  };
   return [
     { name: 'cut', weight: 10, strike: atSite(() => ({ kind: 'cut', bytes: chance.between(0, 900_000), times: 1 })) },
     { name: '429', weight: 6, strike: atSite(() => ({ kind: 'answer', status: 429, retryAfter: 1, times: 2 })) },
@@ -107,26 +113,8 @@ export function faultKinds(
     { name: 'tokens run out', weight: 5, strike: () => control(at(), 'expire-tokens') },
     { name: 'permission taken back', weight: 2, strike: () => control(at(), 'take-back') },
     { name: 'transfer cut', weight: 6, strike: async () => uploads.cut() },
-    {
-      name: 'worker killed',
-      weight: 8,
-      async strike() {
-        const index = chance.between(0, processes.workers.length - 1);
-        const [worker] = processes.workers.slice(index);
-        if (worker) await kill(worker);
-        processes.workers[index] = machine.start('worker');
-      },
-    },
-    {
-      name: 'clock set forward',
-      weight: 2,
-      async strike() {
-        const index = chance.between(0, processes.workers.length - 1);
-        const [worker] = processes.workers.slice(index);
-        if (worker) await kill(worker);
-        processes.workers[index] = machine.start('worker', aheadSettings);
-      },
-    },
+    { name: 'worker killed', weight: 8, strike: () => anotherWorker({}) },
+    { name: 'clock set forward', weight: 2, strike: () => anotherWorker(aheadSettings) },
     {
       name: 'web killed',
       weight: 2,

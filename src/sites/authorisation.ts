@@ -3,6 +3,9 @@ import type { Tokens } from '@/core/permission/tokens';
 import { type Authorisation, SiteError } from './contract';
 import { errorForStatus } from './json-api';
 
+/** Shorter than a process has an account's tokens in hand for renewing them. */
+const PATIENCE_MILLISECONDS = 25_000;
+
 const CLIENT: oauth.Client = { client_id: 'kettle-drop' };
 
 const isLoopback = (address: string) => ['127.0.0.1', 'localhost', '[::1]'].includes(new URL(address).hostname);
@@ -12,7 +15,10 @@ const isLoopback = (address: string) => ['127.0.0.1', 'localhost', '[::1]'].incl
  * Plain HTTP is spoken to this machine alone.
  */
 export function authorisationFor(issuer: string, scopes: Readonly<Record<string, string>>): Authorisation {
-  const options = { [oauth.allowInsecureRequests]: isLoopback(issuer) };
+  const options = {
+    [oauth.allowInsecureRequests]: isLoopback(issuer),
+    signal: () => AbortSignal.timeout(PATIENCE_MILLISECONDS),
+  };
   let known: oauth.AuthorizationServer | undefined;
 
   const server = async () => {

@@ -1,5 +1,5 @@
 import type { CutFacts } from '@/core/delivery';
-import { now } from './clock';
+import { inSeconds, now } from './clock';
 import { type Database, fromJson, toJson } from './database';
 import { askToRemoveFiles } from './files/removals';
 import { newId } from './ids';
@@ -140,10 +140,13 @@ export async function cutsArriving(db: Database): Promise<Cut[]> {
   return rows.map(fromRow);
 }
 
-/** How many bytes are still to come of all the cuts that are on their way in. */
+const GIVEN_UP_SECONDS = 24 * 3600;
+
+/** How many bytes are still to come of all the cuts that are on their way in and were heard of within a day. */
 export async function bytesToCome(db: Database): Promise<number> {
   const row: { bytes?: string | number | null } | undefined = await db('cuts')
     .where({ state: 'arriving' })
+    .where('heardAt', '>=', inSeconds(db, -GIVEN_UP_SECONDS))
     .sum({ bytes: db.raw('GREATEST(0, CAST(size AS SIGNED) - CAST(received AS SIGNED))') })
     .first();
   return Number(row?.bytes ?? 0);

@@ -29,8 +29,8 @@ interface JobPiece {
   job: Job;
 }
 
-/** Every class of lanes of a worker of this name. */
-export function laneClasses(worker: string): [LaneClass<DropPiece>[], LaneClass<JobPiece>[]] {
+/** Every class of lanes of a worker of this name. @param ending ends what can be done anew */
+export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<DropPiece>[], LaneClass<JobPiece>[]] {
   const { leaseSeconds } = settings();
   const drops = (
     name: string,
@@ -49,7 +49,7 @@ export function laneClasses(worker: string): [LaneClass<DropPiece>[], LaneClass<
   const jobs = (name: string, atOnce: number, kinds: readonly JobKind[]): LaneClass<JobPiece> => ({
     ...{ name, atOnce },
     take: (most) => claimJobs(kinds, `${worker}/${name}`, leaseSeconds, most),
-    work: ({ claim, job }) => runJob(claim, job),
+    work: ({ claim, job }) => runJob(claim, job, ending),
   });
   return [
     [

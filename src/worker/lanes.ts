@@ -3,6 +3,7 @@ import { log } from '@/desk/log';
 
 const IDLE_MILLISECONDS = 300;
 const STUMBLED_MILLISECONDS = 2000;
+const LAST_MILLISECONDS = 1000;
 
 /** A class of lanes: work of one sort, so many pieces side by side, which waits behind no work of another sort. */
 export interface LaneClass<Piece> {
@@ -18,30 +19,45 @@ export interface LaneClass<Piece> {
 /** Runs a class of lanes until the signal ends it: one asks for all, and as soon as one is free. */
 export async function runLanes<Piece>(lanes: LaneClass<Piece>, ending: AbortSignal): Promise<void> {
   const inHand = new Set<Promise<void>>();
+  let wake = () => {};
+  const work = async (piece: Piece) => {
+    try {
+      await lanes.work(piece);
+    } catch (error) {
+      log.error({ lanes: lanes.name, error: (error as Error).message }, 'a lane stumbled');
+    }
+  };
+  const begin = (piece: Piece) => {
+    const working: Promise<void> = work(piece).then(() => {
+      inHand.delete(working);
+      // What has ended may make the next step due at once.
+      wake();
+    });
+    inHand.add(working);
+  };
+  /** Until a lane is free, or the pause is over. Promises of long work are not raced: each race would stay in memory as long. */
+  const rest = (milliseconds: number) =>
+    new Promise<void>((resolve) => {
+      const timer = setTimeout(resolve, milliseconds);
+      wake = () => {
+        clearTimeout(timer);
+        resolve();
+      };
+      if (ending.aborted) wake();
+    });
+  ending.addEventListener('abort', () => wake());
   while (!ending.aborted) {
     try {
       const free = lanes.atOnce - inHand.size;
       const pieces = free > 0 ? await lanes.take(free) : [];
-      for (const piece of pieces) {
-        const working: Promise<void> = lanes
-          .work(piece)
-          .catch((error: Error) => log.error({ lanes: lanes.name, error: error.message }, 'a lane stumbled'))
-          .finally(() => inHand.delete(working));
-        inHand.add(working);
-      }
-      // What has ended may make the next step due at once, so nobody waits out the pause where a lane becomes free.
-      if (pieces.length < free || free === 0) await quiet(inHand, ending);
+      for (const piece of pieces) begin(piece);
+      if (pieces.length < free || free === 0) await rest(IDLE_MILLISECONDS);
     } catch (error) {
-      if (ending.aborted) return;
+      if (ending.aborted) break;
       log.error({ lanes: lanes.name, error: (error as Error).message }, 'no work could be taken');
-      await pause(STUMBLED_MILLISECONDS, undefined, { signal: ending }).catch(() => undefined);
+      await rest(STUMBLED_MILLISECONDS);
     }
   }
-}
-
-async function quiet(inHand: ReadonlySet<Promise<void>>, ending: AbortSignal): Promise<void> {
-  const rested = new AbortController();
-  const signal = AbortSignal.any([ending, rested.signal]);
-  await Promise.race([...inHand, pause(IDLE_MILLISECONDS, undefined, { signal }).catch(() => undefined)]);
-  rested.abort();
+  // What can be ended writes down that it was; what cannot is taken up by another worker.
+  await Promise.race([Promise.all(inHand), pause(LAST_MILLISECONDS)]);
 }

@@ -31,7 +31,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 }
 
 log.info({ worker }, 'worker starts');
-const [drops, jobs] = laneClasses(worker);
+const [drops, jobs] = laneClasses(worker, ending.signal);
 await Promise.all([
   beat(),
   ...drops.map((lanes) => runLanes(lanes, ending.signal)),

@@ -12,16 +12,20 @@ const TELL_EVERY_MILLISECONDS = 1000;
 /** A job that was begun so often and never came to an end has ended its worker each time. */
 const MOST_BEGUN = 6;
 
-/** Runs one claimed job and writes down how it ended. */
-export async function runJob(claim: Claim, job: Job): Promise<void> {
+/**
+ * Runs one claimed job and writes down how it ended.
+ * @param ending ends the job where the worker itself ends: it is done from the beginning by another, and no try is counted
+ */
+export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Promise<void> {
   const db = database();
   const work = JOB_WORK[job.kind];
   const kept = keepClaim(claim);
+  const signal = ending ? AbortSignal.any([kept.gone, ending]) : kept.gone;
   const teller = progressTeller(claim);
   const about = { job: job.id, kind: job.kind, subject: job.subject };
   try {
     if (job.attempts > MOST_BEGUN) return await setAside(claim, job, job.trouble ?? 'It ended the worker each time');
-    const { write, againInSeconds } = await work.run({ job, signal: kept.gone, tell: teller.tell });
+    const { write, againInSeconds } = await work.run({ job, signal, tell: teller.tell });
     await teller.end();
     await transaction(async (trx) => {
       await write?.(trx);
@@ -31,6 +35,7 @@ export async function runJob(claim: Claim, job: Job): Promise<void> {
     if (againInSeconds === undefined) log.info(about, 'job done');
   } catch (error) {
     if (error instanceof ClaimLost || kept.gone.aborted) return log.info(about, 'job taken out of our hands');
+    if (ending?.aborted) return await postponeJob(db, claim, 0, 'The worker was ended', 'the machine');
     const happened = happenedBy(error);
     const says = error instanceof Error ? error.message : String(error);
     const machine = happened.what === 'machine';

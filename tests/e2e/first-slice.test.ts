@@ -78,7 +78,7 @@ describe('every answer', () => {
     for (const path of ['/', '/channels', '/api/board', '/api/health', '/nowhere', '/api/videos/nowhere']) {
       const headers = await at(path);
       expect(headers.get('x-content-type-options'), path).toBe('nosniff');
-      expect(headers.get('referrer-policy'), path).toBe('no-referrer');
+      expect(headers.get('referrer-policy'), path).toBe('same-origin');
       expect(headers.get('permissions-policy'), path).toContain('camera=()');
       expect(headers.get('content-security-policy'), path).toContain("frame-ancestors 'none'");
     }

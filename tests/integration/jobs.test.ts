@@ -173,6 +173,22 @@ describe('jobs', () => {
     expect(ended).toMatchObject({ name: 'ClaimLost' });
   });
 
+  it('whose worker is ended in good order are begun again at once, and no try is counted', async () => {
+    const subject = await asked(newId());
+    const ending = new AbortController();
+    const untilEnded: JobWork['run'] = ({ signal }) =>
+      new Promise((_, reject) => signal.addEventListener('abort', () => reject(signal.reason)));
+    await instead(untilEnded, async () => {
+      const [held] = await claimJobs(['tidy'], 'a', 30, 1);
+      const running = held && runJob(held.claim, held.job, ending.signal);
+      ending.abort();
+      await running;
+    });
+    const job = await jobOn('tidy', subject);
+    expect(job).toMatchObject({ state: 'waiting', attempts: 0, running: false });
+    expect(await secondsUntilDue(job)).toBeLessThanOrEqual(0);
+  });
+
   it('that come again are due once more, with a clean slate', async () => {
     const subject = await asked(newId());
     await instead(failing(new Error('once')), () => workOn('tidy', subject));

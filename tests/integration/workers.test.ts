@@ -22,16 +22,22 @@ afterAll(async () => {
   await closeDatabase();
 });
 
+/** Videos, each with a drop in this state on one channel; nothing of them is at a site. */
+async function videosWithDrops(count: number, state: 'clearing' | 'landing'): Promise<string[]> {
+  const channelId = [...(await connectedChannels()).values()][0] ?? '';
+  const made: string[] = [];
+  for (let n = 0; n < count; n += 1) {
+    const videoId = await makeVideo(database(), newVideo(`claimed ${n}`));
+    await makeDrop(database(), videoId, channelId);
+    made.push(videoId);
+  }
+  await database()('drops').whereIn('videoId', made).update({ state });
+  return made;
+}
+
 describe('three workers on one database', () => {
   it('never have a drop in two hands, however they ask', async () => {
-    const channelId = [...(await connectedChannels()).values()][0] ?? '';
-    const made: string[] = [];
-    for (let n = 0; n < 24; n += 1) {
-      const videoId = await makeVideo(database(), newVideo(`claimed ${n}`));
-      await makeDrop(database(), videoId, channelId);
-      made.push(videoId);
-    }
-    await database()('drops').whereIn('videoId', made).update({ state: 'clearing' });
+    const made = await videosWithDrops(24, 'clearing');
     const choice = { states: ['clearing'] as const, most: 4, resting: [], firstTryAlways: false };
     const ask = async (worker: string): Promise<string[]> => {
       const taken: string[] = [];
@@ -51,14 +57,7 @@ describe('three workers on one database', () => {
   });
 
   it('take no more of one channel at a time than it may have', async () => {
-    const channelId = [...(await connectedChannels()).values()][0] ?? '';
-    const videoIds: string[] = [];
-    for (let n = 0; n < 9; n += 1) {
-      const videoId = await makeVideo(database(), newVideo(`many ${n}`));
-      await makeDrop(database(), videoId, channelId);
-      videoIds.push(videoId);
-    }
-    await database()('drops').whereIn('videoId', videoIds).update({ state: 'landing' });
+    const videoIds = await videosWithDrops(9, 'landing');
     const choice = { states: ['landing'] as const, most: 8, resting: [], firstTryAlways: false, mostOfChannel: 4 };
     expect(await claimDrops('one', 60, choice)).toHaveLength(4);
     expect(await claimDrops('two', 60, choice)).toHaveLength(0);

@@ -20,7 +20,10 @@ const words = {
   links: Array.from({ length: 20 }, (_, n) => ({ label: `Link ${n}`, url: `https://link.example/${n}` })),
   tags: Array.from({ length: 40 }, (_, n) => `tag number ${n}`),
   chapters: Array.from({ length: 30 }, (_, n) => ({
-    ...{ markerId: String(n), time: fraction(n * 20), title: `Chapter ${n}`, repair: undefined },
+    markerId: String(n),
+    time: fraction(n * 20),
+    title: `Chapter ${n}`,
+    repair: undefined,
   })),
   duration: fraction(600),
 };
@@ -28,7 +31,9 @@ const rendered = await fastest(() => renderTemplate(TEMPLATE, { summary: words.s
 for (const site of Object.values(SITE_PROFILES)) {
   const time = await fastest(() => fitToSite(words, site));
   say({
-    ...{ measure: 'fit a text that is far too long', site: site.id, milliseconds: Number(time.toFixed(1)) },
+    measure: 'fit a text that is far too long',
+    site: site.id,
+    milliseconds: Number(time.toFixed(1)),
     timesOneRendering: Math.round(time / rendered),
   });
 }
@@ -60,12 +65,12 @@ await measureOn(machine, undefined, async () => {
     const sheet = await fastest(() => lookAtSheet(last));
     few ||= time;
     say({
-      ...{ measure: 'change a default, and say which unsent videos it reaches', videos: count, reached },
-      ...{
-        channelsEach: channels.length,
-        milliseconds: Math.round(time),
-        timesTheFewer: Number((time / few).toFixed(1)),
-      },
+      measure: 'change a default, and say which unsent videos it reaches',
+      videos: count,
+      reached,
+      channelsEach: channels.length,
+      milliseconds: Math.round(time),
+      timesTheFewer: Number((time / few).toFixed(1)),
       timesReadingOneSheet: Number((time / sheet).toFixed(1)),
     });
   }

@@ -129,7 +129,10 @@ async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel,
     await editVideo(videoId, { seriesId: yard.series.get(video.series) ?? null });
   }
   await editVideo(videoId, {
-    ...{ title, summary, privacy, ...values },
+    title,
+    summary,
+    privacy,
+    ...values,
     tags: { way: 'add', items: tags },
     links: links && { way: 'add', items: links },
   });

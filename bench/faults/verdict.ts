@@ -64,6 +64,8 @@ export async function verdictOn(meant: { files: number; drops: number; digest: s
   return {
     lost: meant.files - whole + Math.max(0, meant.drops - drops.length),
     stuck: drops.filter(({ state }) => state !== 'live').length,
-    ...{ doubled, leftBehind, wrong },
+    doubled,
+    leftBehind,
+    wrong,
   };
 }

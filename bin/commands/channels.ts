@@ -10,7 +10,11 @@ export async function channels(options: { json?: boolean }): Promise<void> {
   const lines = sites.flatMap((site) =>
     site.accounts.flatMap((account) =>
       account.channels.map(({ name, address, connected, lastUsedAt }) => ({
-        ...{ channel: name, site: site.id, account: account.name, connected, address },
+        channel: name,
+        site: site.id,
+        account: account.name,
+        connected,
+        address,
         lastUsedAt: lastUsedAt ?? null,
       })),
     ),

@@ -11,12 +11,18 @@ const unknown = ({ path, unknown: keys }: { path?: string; unknown?: string }) =
   `${path ? `${path} has` : 'There are'} unknown keys: ${keys}. kettle fit --help shows those that there are.`;
 
 const inputShape = object({
-  ...{ title: words(), titlePattern: string(), summary: words(), template: words() },
+  title: words(),
+  titlePattern: string(),
+  summary: words(),
+  template: words(),
   links: array(object({ label: words(), url: string().required() }).noUnknown(unknown)).default([]),
   tags: array(string().required()).default([]),
   chapters: array(object({ seconds: number().min(0).required(), title: words() }).noUnknown(unknown)).default([]),
   durationSeconds: number().positive(),
-  ...{ channel: words(), series: words(), episode: words(), date: words() },
+  channel: words(),
+  series: words(),
+  episode: words(),
+  date: words(),
 })
   .noUnknown(unknown)
   .typeError('The file holds no JSON object.');

@@ -52,7 +52,12 @@ function given({ title, description, tags, privacy, product, forChildren }: Send
     throw new DeskError('not taken', `--privacy is everyone, link or private, not “${privacy}”.`);
   }
   const all = {
-    ...{ title, privacy, seriesId, summary: description, forChildren: answer(forChildren), products: product },
+    title,
+    privacy,
+    seriesId,
+    summary: description,
+    forChildren: answer(forChildren),
+    products: product,
     tags: tags === undefined ? undefined : { way: 'add', items: tagsFromText(tags) },
   };
   return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== undefined));

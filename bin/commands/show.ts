@@ -8,15 +8,28 @@ import { videoNamed } from './named/video';
 function asData(sheet: SheetView): object {
   const { id, title, summary, episode, series, values, cut } = sheet;
   return {
-    ...{ video: id, title, summary, episode, series: series?.name ?? null, privacy: values.privacy },
+    video: id,
+    title,
+    summary,
+    episode,
+    series: series?.name ?? null,
+    privacy: values.privacy,
     file: cut ? { name: cut.fileName, state: cut.state, size: cut.size, refusal: cut.refusal ?? null } : null,
     channels: sheet.channels
       .filter(({ ticked }) => ticked)
       .map(({ name, site, drop, missing, changes, values: own, words }) => ({
-        ...{ channel: name, site, state: drop?.state ?? 'draft', privacy: own.privacy.value },
+        channel: name,
+        site,
+        state: drop?.state ?? 'draft',
+        privacy: own.privacy.value,
         openTo: drop?.openedTo ?? null,
-        ...{ link: drop?.link ?? null, title: words.title, text: words.text, tags: words.tags },
-        ...{ missing: missing.map(({ what }) => what), changes, actions: drop?.actions ?? [] },
+        link: drop?.link ?? null,
+        title: words.title,
+        text: words.text,
+        tags: words.tags,
+        missing: missing.map(({ what }) => what),
+        changes,
+        actions: drop?.actions ?? [],
         snag: drop?.snag ?? null,
         otherFile: drop?.otherFile ?? false,
       })),

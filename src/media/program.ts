@@ -89,7 +89,11 @@ export async function runProgram(
   hear?: (out: Readable, third: Readable) => Promise<unknown>,
 ): Promise<string> {
   const running = execa('setpriv', [...boundTo(niceness), program, ...args], {
-    ...{ reject: false, timeout: milliseconds, cancelSignal: signal, forceKillAfterDelay: 2000, maxBuffer: MOST_SAID },
+    reject: false,
+    timeout: milliseconds,
+    cancelSignal: signal,
+    forceKillAfterDelay: 2000,
+    maxBuffer: MOST_SAID,
     stdio: ['ignore', 'pipe', 'pipe', 'pipe'],
     buffer: { stdout: hear === undefined, stderr: true, fd3: false },
   });

@@ -14,13 +14,15 @@ export interface Account {
   scope: string;
   state: AccountState;
   tokens: Tokens | undefined;
+  /** When its tokens or its state last changed. */
+  updatedAt: Date;
 }
 
 interface Row extends Omit<Account, 'tokens'> {
   sealedTokens: string | null;
 }
 
-const columns = ['id', 'site', 'siteAccountId', 'name', 'scope', 'state', 'sealedTokens'];
+const columns = ['id', 'site', 'siteAccountId', 'name', 'scope', 'state', 'sealedTokens', 'updatedAt'];
 
 function fromRow({ sealedTokens, ...rest }: Row): Account {
   return { ...rest, tokens: sealedTokens === null ? undefined : (JSON.parse(unseal(sealedTokens)) as Tokens) };
@@ -60,9 +62,9 @@ export async function isConnectedSince(trx: Database, id: string, since: Date): 
 }
 
 /** Every account, in the order in which they were connected. */
-export async function allAccounts(db: Database): Promise<Omit<Account, 'tokens'>[]> {
+export async function allAccounts(db: Database): Promise<Omit<Account, 'tokens' | 'updatedAt'>[]> {
   return db('accounts')
-    .select(columns.filter((column) => column !== 'sealedTokens'))
+    .select(columns.filter((column) => column !== 'sealedTokens' && column !== 'updatedAt'))
     .orderBy('id');
 }
 
@@ -83,10 +85,23 @@ export async function letRenewalGo(db: Database, id: string): Promise<void> {
   await db('accounts').where({ id }).update({ renewingUntil: null });
 }
 
-/** Keeps renewed tokens, of an account that was not disconnected meanwhile. */
-export async function keepTokens(db: Database, id: string, tokens: Tokens): Promise<void> {
+/** The row of an account as it was read: one that was connected anew meanwhile, or disconnected, is another by now. */
+const asRead = (db: Database, { id, updatedAt }: Pick<Account, 'id' | 'updatedAt'>) =>
+  db('accounts').where({ id, updatedAt, state: 'connected' });
+
+/** Keeps the renewed tokens of an account, unless it was connected anew or disconnected since it was read. */
+export async function keepTokens(db: Database, account: Account, tokens: Tokens): Promise<void> {
   const fresh = { sealedTokens: seal(JSON.stringify(tokens)), renewingUntil: null, updatedAt: now(db) };
-  await db('accounts').where({ id, state: 'connected' }).update(fresh);
+  await asRead(db, account).update(fresh);
+}
+
+/**
+ * Notes that the site no longer takes the tokens of an account, unless it was connected anew since they were read. Whether it
+ * was noted is returned.
+ */
+export async function noteTakenBack(db: Database, account: Account): Promise<boolean> {
+  const ended = { sealedTokens: null, renewingUntil: null, state: 'taken back', updatedAt: now(db) };
+  return (await asRead(db, account).update(ended)) > 0;
 }
 
 /** The accounts whose tokens are sealed with an older key. */
@@ -106,11 +121,11 @@ export async function sealAccountAnew(db: Database, id: string): Promise<boolean
   return (await db('accounts').where({ id, sealedTokens }).update({ sealedTokens: anew })) > 0;
 }
 
-/** Forgets the tokens of an account that may no longer be spoken for, and says why. */
-export async function endAccount(db: Database, id: string, state: Exclude<AccountState, 'connected'>): Promise<void> {
+/** Forgets the tokens of an account that a person has disconnected. */
+export async function endAccount(db: Database, id: string): Promise<void> {
   await db('accounts')
     .where({ id })
-    .update({ sealedTokens: null, renewingUntil: null, state, updatedAt: now(db) });
+    .update({ sealedTokens: null, renewingUntil: null, state: 'disconnected', updatedAt: now(db) });
 }
 
 const REQUEST_KEPT_SECONDS = 3600;

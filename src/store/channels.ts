@@ -74,8 +74,14 @@ export async function keepChannels(
   for (const { siteChannelId, name, address, mayEarn } of found) {
     await db('channels')
       .insert({
-        ...{ id: newId(), accountId, siteChannelId, name, address, mayEarn },
-        ...{ granted: true, createdAt: new Date() },
+        id: newId(),
+        accountId,
+        siteChannelId,
+        name,
+        address,
+        mayEarn,
+        granted: true,
+        createdAt: new Date(),
       })
       .onConflict(['accountId', 'siteChannelId'])
       .merge(['name', 'address', 'granted', 'mayEarn']);

@@ -264,8 +264,12 @@ export async function setClaimedDrop(db: Database, claim: Claim, fields: DropFie
 
 /** Where a drop moves, what it waited for is over. */
 const MOVED: DropFields = {
-  ...{ snag: undefined, waiting: undefined, progress: undefined, attempts: 0 },
-  ...{ putOffSince: undefined, putOffBy: undefined },
+  snag: undefined,
+  waiting: undefined,
+  progress: undefined,
+  attempts: 0,
+  putOffSince: undefined,
+  putOffBy: undefined,
 };
 
 /**

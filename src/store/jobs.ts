@@ -63,8 +63,15 @@ const isRunning = (db: Database) => ({ running: db.raw('lease_until IS NOT NULL 
 
 /** What a job is when it is asked for: due now, in nobody's hands, nothing tried. */
 const afresh = (db: Database) => ({
-  ...{ state: 'waiting', nextTryAt: now(db), leaseOwner: null, leaseUntil: null },
-  ...{ attempts: 0, putOffs: 0, progress: null, trouble: null, endedAt: null },
+  state: 'waiting',
+  nextTryAt: now(db),
+  leaseOwner: null,
+  leaseUntil: null,
+  attempts: 0,
+  putOffs: 0,
+  progress: null,
+  trouble: null,
+  endedAt: null,
 });
 
 /**

@@ -78,7 +78,8 @@ async function run(
     adapter: site(channel.site),
     profile: profileAt(profile, channel),
     session: sessionFor(channel.accountId),
-    ...{ signal, now },
+    signal,
+    now,
     async keep(fields: DropFields) {
       await setClaimedDrop(db, claim, fields);
       // Bytes that go over say that the site is well, long before the step is done.

@@ -38,7 +38,8 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     states: readonly WorkingState[],
     rules: { firstTryAlways: boolean; mostOfChannel?: number },
   ): LaneClass<DropPiece> => ({
-    ...{ name, atOnce },
+    name,
+    atOnce,
     async take(most) {
       const resting = await restingChannels(database());
       const claims = await claimDrops(`${worker}/${name}`, leaseSeconds, { states, most, resting, ...rules });
@@ -47,7 +48,8 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     work: ({ claim }) => carryDrop(claim),
   });
   const jobs = (name: string, atOnce: number, kinds: readonly JobKind[]): LaneClass<JobPiece> => ({
-    ...{ name, atOnce },
+    name,
+    atOnce,
     take: (most) => claimJobs(kinds, `${worker}/${name}`, leaseSeconds, most),
     work: ({ claim, job }) => runJob(claim, job, ending),
   });

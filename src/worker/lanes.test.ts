@@ -9,7 +9,8 @@ function lanesOver(count: number, atOnce: number) {
   const ended: number[] = [];
   let [asked, trouble] = [0, 0];
   const lanes: LaneClass<number> = {
-    ...{ name: 'test', atOnce },
+    name: 'test',
+    atOnce,
     async take(most) {
       asked += 1;
       if (trouble > 0) {
@@ -27,7 +28,9 @@ function lanesOver(count: number, atOnce: number) {
   const ending = new AbortController();
   const running = runLanes(lanes, ending.signal);
   return {
-    ...{ letGo, ended, running },
+    letGo,
+    ended,
+    running,
     asked: () => asked,
     stumble: () => {
       trouble = 1;

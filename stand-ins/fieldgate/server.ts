@@ -20,7 +20,14 @@ const SCOPES = {
 /** Fieldgate: a portfolio host for professionals. Everything it keeps lies in `folder`. */
 export async function fieldgate(folder: string, port: number): Promise<FastifyInstance> {
   const site = await openSite<Work>({
-    ...{ name: 'Fieldgate', folder, port, people, scopes: SCOPES, style: STYLE, pages: '/work', closedPage: shutPage },
+    name: 'Fieldgate',
+    folder,
+    port,
+    people,
+    scopes: SCOPES,
+    style: STYLE,
+    pages: '/work',
+    closedPage: shutPage,
     hooks: {
       altered: (_work, field, value) => (field === 'title' ? { headline: value } : {}),
     },
@@ -71,17 +78,18 @@ export async function fieldgate(folder: string, port: number): Promise<FastifyIn
     const made = works.find((work) => work.channelId === portfolio.id && work.key === key);
     if (made) return reply.send(shown(made));
     const work = works.put({
-      ...{
-        id: newVideoId(),
-        channelId: portfolio.id,
-        key,
-        fileName,
-        size: bytes,
-        about: '',
-        keywords: [],
-        credits: [],
-      },
-      ...{ headline: fileName.replace(/\.\w+$/, '').slice(0, 110), audience: 'me', stage: 'receiving', progress: 0 },
+      id: newVideoId(),
+      channelId: portfolio.id,
+      key,
+      fileName,
+      size: bytes,
+      about: '',
+      keywords: [],
+      credits: [],
+      headline: fileName.replace(/\.\w+$/, '').slice(0, 110),
+      audience: 'me',
+      stage: 'receiving',
+      progress: 0,
       createdAt: new Date().toISOString(),
     });
     return reply.status(201).send(shown(work));
@@ -129,7 +137,10 @@ export async function fieldgate(folder: string, port: number): Promise<FastifyIn
   site.showPages({
     watch: (work, portfolio) =>
       workPage({
-        ...{ work, portfolio, chapters: chaptersInFile(work.chapters), collections: collections.of(work.id) },
+        work,
+        portfolio,
+        chapters: chaptersInFile(work.chapters),
+        collections: collections.of(work.id),
         languages: captions.of(work.id).map(({ language }) => language),
       }),
     channelPath: '/portfolio',

@@ -34,7 +34,14 @@ function rightsCheck(video: Video, faults: Faults): Pick<Video, 'checks' | 'matc
 /** Lanternfold: an open video site. Everything it keeps lies in `folder`. */
 export async function lanternfold(folder: string, port: number): Promise<FastifyInstance> {
   const site = await openSite<Video>({
-    ...{ name: 'Lanternfold', folder, port, people, scopes: SCOPES, style: STYLE, pages: '/watch', closedPage },
+    name: 'Lanternfold',
+    folder,
+    port,
+    people,
+    scopes: SCOPES,
+    style: STYLE,
+    pages: '/watch',
+    closedPage,
     hooks: { afterFirst: rightsCheck, altered },
     mayWatch: (video, isOwner) => video.visibility !== 'closed' || isOwner,
   });
@@ -85,8 +92,18 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
     }
     const title = fileName.replace(/\.\w+$/, '').slice(0, 90);
     const video = videos.put({
-      ...{ id: newVideoId(), channelId: channel.id, key, fileName, size, title, description: '', tags: [] },
-      ...{ visibility: 'closed', stage: 'receiving', progress: 0, checks: 'waiting' },
+      id: newVideoId(),
+      channelId: channel.id,
+      key,
+      fileName,
+      size,
+      title,
+      description: '',
+      tags: [],
+      visibility: 'closed',
+      stage: 'receiving',
+      progress: 0,
+      checks: 'waiting',
       createdAt: new Date().toISOString(),
     });
     await uploads.announce(video.id, size, fileName);
@@ -156,7 +173,10 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
   site.showPages({
     watch: (video, channel) =>
       watchPage({
-        ...{ video, channel, chapters: chaptersIn(video), playlists: playlists.of(video.id) },
+        video,
+        channel,
+        chapters: chaptersIn(video),
+        playlists: playlists.of(video.id),
         category: CATEGORIES.find(({ id }) => id === video.category)?.name,
         languages: captions.of(video.id).map(({ language }) => language),
       }),

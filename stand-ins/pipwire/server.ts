@@ -18,7 +18,14 @@ const SCOPES = {
 /** Pipwire: short posts with a clip. Everything it keeps lies in `folder`. */
 export async function pipwire(folder: string, port: number): Promise<FastifyInstance> {
   const site = await openSite<Post>({
-    ...{ name: 'Pipwire', folder, port, people, scopes: SCOPES, style: STYLE, pages: '/p', closedPage: cutPage },
+    name: 'Pipwire',
+    folder,
+    port,
+    people,
+    scopes: SCOPES,
+    style: STYLE,
+    pages: '/p',
+    closedPage: cutPage,
     errors: pipErrors,
     hooks: {
       inspect: inspectClip,
@@ -34,14 +41,18 @@ export async function pipwire(folder: string, port: number): Promise<FastifyInst
       : post.size;
   const shown = async (post: Post) => ({
     post: {
-      ...{ id: post.id, words: post.words, moment: post.moment ?? null, out: post.out, stage: post.stage },
-      ...{ progress: post.progress, trouble: post.failure ?? null, sum: post.file?.sha256 ?? null },
-      ...{
-        have: await have(post),
-        of: post.size,
-        at: `${address}/p/${post.id}`,
-        clip: `${address}/1/clips/${post.id}`,
-      },
+      id: post.id,
+      words: post.words,
+      moment: post.moment ?? null,
+      out: post.out,
+      stage: post.stage,
+      progress: post.progress,
+      trouble: post.failure ?? null,
+      sum: post.file?.sha256 ?? null,
+      have: await have(post),
+      of: post.size,
+      at: `${address}/p/${post.id}`,
+      clip: `${address}/1/clips/${post.id}`,
     },
   });
 
@@ -61,8 +72,16 @@ export async function pipwire(folder: string, port: number): Promise<FastifyInst
     const made = posts.find((post) => post.channelId === wire.id && post.key === ref);
     if (made) return reply.send(await shown(made));
     const post = posts.put({
-      ...{ id: newVideoId(), channelId: wire.id, key: ref, fileName: clip.name, size: clip.bytes, words: '' },
-      ...{ out: false, stage: 'receiving', progress: 0, createdAt: new Date().toISOString() },
+      id: newVideoId(),
+      channelId: wire.id,
+      key: ref,
+      fileName: clip.name,
+      size: clip.bytes,
+      words: '',
+      out: false,
+      stage: 'receiving',
+      progress: 0,
+      createdAt: new Date().toISOString(),
     });
     await writeFile(processing.originalOf(post.id), '');
     return reply.status(201).send(await shown(post));

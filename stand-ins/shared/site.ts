@@ -115,7 +115,14 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
     return video && options.mayWatch(video, request.cookies.person === owner, request) ? video : undefined;
   };
   const site: Site<T> = {
-    ...{ server, address, videos, faults, fileFolder, processing, channels, watched },
+    server,
+    address,
+    videos,
+    faults,
+    fileFolder,
+    processing,
+    channels,
+    watched,
     grantOf(request) {
       const token = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
       const grant = token && permissions.grantOf(token);

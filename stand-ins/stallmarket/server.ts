@@ -22,7 +22,14 @@ const SHOWN_HOURS = 6;
 /** Stallmarket: a shop with video. Everything it keeps lies in `folder`. @param hour real milliseconds of an hour there */
 export async function stallmarket(folder: string, port: number, hour: number): Promise<FastifyInstance> {
   const site = await openSite<Clip>({
-    ...{ name: 'Stallmarket', folder, port, people, scopes: SCOPES, style: STYLE, pages: '/clip', closedPage: offPage },
+    name: 'Stallmarket',
+    folder,
+    port,
+    people,
+    scopes: SCOPES,
+    style: STYLE,
+    pages: '/clip',
+    closedPage: offPage,
     errors: stallErrors,
     hooks: {
       inspect: inspectClip,
@@ -65,19 +72,20 @@ export async function stallmarket(folder: string, port: number, hour: number): P
     return {
       ok: true,
       clip: {
-        ...{
-          id,
-          title,
-          text,
-          products,
-          stage,
-          progress,
-          failure,
-          size,
-          digest: file?.sha256,
-          picture: thumbnail?.sha256,
-        },
-        ...{ review, declined, hoursLeft: hoursLeft(clip), listing: `${address}/clip/${id}` },
+        id,
+        title,
+        text,
+        products,
+        stage,
+        progress,
+        failure,
+        size,
+        digest: file?.sha256,
+        picture: thumbnail?.sha256,
+        review,
+        declined,
+        hoursLeft: hoursLeft(clip),
+        listing: `${address}/clip/${id}`,
         visible: isShown(clip),
       },
     };
@@ -104,8 +112,18 @@ export async function stallmarket(folder: string, port: number, hour: number): P
     const made = clips.find((clip) => clip.channelId === stall.id && clip.key === ref);
     if (made) return reply.send(shown(made));
     const clip = clips.put({
-      ...{ id: newVideoId(), channelId: stall.id, key: ref, fileName: file, size: bytes, title: '', text: '' },
-      ...{ products: [], review: 'none', stage: 'receiving', progress: 0, createdAt: new Date().toISOString() },
+      id: newVideoId(),
+      channelId: stall.id,
+      key: ref,
+      fileName: file,
+      size: bytes,
+      title: '',
+      text: '',
+      products: [],
+      review: 'none',
+      stage: 'receiving',
+      progress: 0,
+      createdAt: new Date().toISOString(),
     });
     return reply.status(201).send(shown(clip));
   });

@@ -127,7 +127,9 @@ describe('a cut goes from the desk to live', () => {
     });
     const network = await context.newCDPSession(page);
     await network.send('Network.emulateNetworkConditions', {
-      ...{ offline: false, latency: 0, downloadThroughput: -1 },
+      offline: false,
+      latency: 0,
+      downloadThroughput: -1,
       uploadThroughput: 700_000,
     });
     await page.goto(home);

@@ -33,7 +33,11 @@ const range = (start: number, length: number) => ({
   duration: time(length),
 });
 const marker = (frame: number, name: string, color: string, comment = '') => ({
-  ...{ OTIO_SCHEMA: 'Marker.2', name, color, comment, metadata: {} },
+  OTIO_SCHEMA: 'Marker.2',
+  name,
+  color,
+  comment,
+  metadata: {},
   marked_range: range(frame, 0),
 });
 /** An edit of 70 s from 01:00:00;00, of which the cut is what follows the first 10 s; a marker sits on its clip. */
@@ -60,7 +64,10 @@ const otio = write(
           markers: [],
           children: [
             {
-              ...{ OTIO_SCHEMA: 'Clip.2', name: 'A001', source_range: range(900, 2100), effects: [] },
+              OTIO_SCHEMA: 'Clip.2',
+              name: 'A001',
+              source_range: range(900, 2100),
+              effects: [],
               markers: [marker(2700, '', 'GREEN', 'A gull looks in')],
             },
           ],

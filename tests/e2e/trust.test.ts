@@ -69,7 +69,9 @@ describe('who may see it, through the pages', () => {
     private: /^Only me/,
   };
   const WORDS: Record<Privacy, string> = {
-    ...{ everyone: 'Live · proofed', link: 'Live · by link · proofed', private: 'Live · private · proofed' },
+    everyone: 'Live · proofed',
+    link: 'Live · by link · proofed',
+    private: 'Live · private · proofed',
   };
   const STEPS: Record<string, Privacy[]> = {
     'Marrow Quay, Marrow Quay Films': ['private', 'link', 'everyone', 'private', 'everyone', 'link', 'private'],
@@ -319,7 +321,10 @@ describe('files', () => {
     const network = await context.newCDPSession(page);
     const line = (offline: boolean) =>
       network.send('Network.emulateNetworkConditions', {
-        ...{ offline, latency: 0, downloadThroughput: -1, uploadThroughput: 600_000 },
+        offline,
+        latency: 0,
+        downloadThroughput: -1,
+        uploadThroughput: 600_000,
       });
     await line(true);
     await page.getByLabel('Finished video files').setInputFiles([...several, path.join(folder, 'notes.txt')]);
@@ -361,7 +366,10 @@ describe('files', () => {
     await freshPage();
     const network = await context.newCDPSession(page);
     await network.send('Network.emulateNetworkConditions', {
-      ...{ offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: 1_500_000 },
+      offline: false,
+      latency: 0,
+      downloadThroughput: -1,
+      uploadThroughput: 1_500_000,
     });
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(one);

@@ -25,7 +25,9 @@ afterEach(() => endProcess(worker));
 afterAll(closeDatabase);
 
 const clip = makeClip({ name: 'crash.mp4', seconds: 16, bitRate: '2000k' });
-const digest = createHash('sha256').update(readFileSync(clip)).digest('hex');
+const short = makeClip({ name: 'crash-short.mp4', seconds: 2 });
+const sha256 = (file: string) => createHash('sha256').update(readFileSync(file)).digest('hex');
+const digest = sha256(clip);
 
 type Moment = [name: string, is: (drop: DropView) => boolean];
 
@@ -52,7 +54,7 @@ async function killedWhile(dropId: string, wanted: DropView['state']): Promise<b
 
 describe('kill -9 of the worker', () => {
   it.each(MOMENTS)('%s: the drop goes on, and the site ends with one whole video', async (name, is) => {
-    await setFaults({ kind: 'line', match: 'crash', bytes: 2_000_000 });
+    await setFaults({ kind: 'line', match: 'crash', bytes: 1_200_000 });
     startWorker();
     const videoId = await bringFile(clip, 'Marrow Quay', `crash-${name.replaceAll(' ', '-')}.mp4`);
     await editVideo(videoId, { privacy: 'everyone', summary: 'Killed and gone on' });
@@ -76,7 +78,7 @@ describe('kill -9 of the worker', () => {
     // These moments are short: where one was missed, the next video has it.
     for (let tries = 0; ; tries += 1) {
       const fileName = `short-${state}-${tries}.mp4`;
-      const videoId = await bringFile(clip, 'Marrow Quay', fileName);
+      const videoId = await bringFile(short, 'Marrow Quay', fileName);
       await editVideo(videoId, { privacy: 'everyone', release: 'by itself' });
       await sendVideo(videoId);
       const { id } = onlyDrop(await lookAtSheet(videoId));
@@ -85,18 +87,18 @@ describe('kill -9 of the worker', () => {
       await untilState(videoId, 'live');
       const there = (await videosAtLanternfold()).filter((video) => video.fileName === fileName);
       expect(there).toHaveLength(1);
-      expect(there[0]).toMatchObject({ file: { sha256: digest }, visibility: 'open' });
+      expect(there[0]).toMatchObject({ file: { sha256: sha256(short) }, visibility: 'open' });
       return;
     }
   });
 
   it('while it is closed, and while it is removed: it ends as was asked', async () => {
     startWorker();
-    const videoId = await bringFile(clip, 'Marrow Quay', 'crash-asked.mp4');
+    const videoId = await bringFile(short, 'Marrow Quay', 'asked.mp4');
     await editVideo(videoId, { privacy: 'everyone', release: 'by itself' });
     await sendVideo(videoId);
     const { id } = await untilState(videoId, 'live');
-    const there = async () => (await videosAtLanternfold()).filter(({ fileName }) => fileName === 'crash-asked.mp4');
+    const there = async () => (await videosAtLanternfold()).filter(({ fileName }) => fileName === 'asked.mp4');
     await actOnDrop(id, { action: 'close' });
     expect(await killedWhile(id, 'closing')).toBe(true);
     startWorker();

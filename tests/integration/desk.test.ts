@@ -18,6 +18,7 @@ import { editMarkers, exportMarkers, importMarkers } from '@/desk/video/markers'
 import { bringPicture, takeFrameAsPicture } from '@/desk/video/pictures';
 import { readFacts } from '@/media/facts';
 import { takeFrame } from '@/media/frames';
+import { bytesToCome } from '@/store/cuts';
 import { closeDatabase, database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
@@ -91,11 +92,21 @@ describe('facts of a cut', () => {
 describe('bringing a cut', () => {
   it('refuses an empty file, and one that the disk has no room for', async () => {
     await expect(announceCut({ fileName: 'a.mp4', size: 0 })).rejects.toMatchObject({ kind: 'not taken' });
-    const free = vi.spyOn(files(), 'free').mockResolvedValue(300 * 1024 * 1024);
+    // Beside the 200 MiB that stay free, and what other files have been promised.
+    const promised = await bytesToCome(database());
+    const free = vi.spyOn(files(), 'free').mockResolvedValue(300 * 1024 * 1024 + promised);
     await expect(announceCut({ fileName: 'a.mp4', size: 1e9 })).rejects.toMatchObject({
       kind: 'full',
       message: expect.stringContaining('100 MiB are free'),
     });
+    const { id, videoId } = await announcedCut({ fileName: 'first.mp4', size: 60 * 1024 * 1024 });
+    const second = { fileName: 'second.mp4', size: 60 * 1024 * 1024 };
+    await expect(announceCut(second)).rejects.toMatchObject({ message: expect.stringContaining('40.0 MiB are free') });
+    await database()('cuts')
+      .where({ id })
+      .update({ heardAt: new Date(Date.now() - 48 * 3_600_000) });
+    expect(await announceCut(second)).toMatchObject({ goesOn: false });
+    await discardVideo(videoId);
     free.mockRestore();
   });
 
@@ -103,7 +114,8 @@ describe('bringing a cut', () => {
     const file = { size: 1000, fingerprint: 'f-again' };
     const first = await announcedCut({ ...file, fileName: 'again.mp4' });
     expect(await announceCut({ ...file, fileName: 'renamed.mp4' })).toMatchObject({
-      ...{ goesOn: true, cut: { id: first.id } },
+      goesOn: true,
+      cut: { id: first.id },
     });
     await noteCutArrived(first.id, 1000);
     // Here as a whole, it is named; a second video of it is made only where that is said.

@@ -42,8 +42,11 @@ async function channelOf(videoId: string, name: string): Promise<SheetChannel> {
 describe('a shop that reviews', () => {
   it('turns a video down with reason and remedy; changed, it is handed in anew and shown by the site itself', async () => {
     await setFaultsAt('stallmarket', {
-      ...{ kind: 'turn down', match: 'strop', times: 1 },
-      ...{ reason: 'The strop is not named', remedy: 'Name it' },
+      kind: 'turn down',
+      match: 'strop',
+      times: 1,
+      reason: 'The strop is not named',
+      remedy: 'Name it',
     });
     const videoId = await ready('strop.mp4', 'Marrow Quay Tools');
     await editVideo(videoId, { privacy: 'everyone', products: ['2000000000053'] });

@@ -184,7 +184,8 @@ describe('a line that stands still at the end of a small file', () => {
     const [channel] = await site.channels(session);
     const bytes = Buffer.alloc(40_000, 1);
     const file = {
-      ...{ fileName: 'still.mp4', size: bytes.length },
+      fileName: 'still.mp4',
+      size: bytes.length,
       open: (start: number) => Readable.from([bytes.subarray(start)]),
     };
     const begun = await site.begin(session, channel?.siteChannelId ?? '', `still.${Date.now()}`, file);

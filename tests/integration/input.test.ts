@@ -123,8 +123,12 @@ describe('bad input', () => {
 
 describe('markers by hand', () => {
   const marker = (name: string, seconds = 1) => ({
-    ...{ id: newId(), isNew: true, time: { num: seconds, den: 1 } },
-    ...{ name, note: '', colour: 'green' },
+    id: newId(),
+    isNew: true,
+    time: { num: seconds, den: 1 },
+    name,
+    note: '',
+    colour: 'green',
   });
 
   it('are refused whole where one of them is wrong', async () => {

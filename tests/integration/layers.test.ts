@@ -100,12 +100,16 @@ describe('a series', () => {
     const videoId = await onDesk('bilge-talk_8_pumps.mp4');
     const copy = await duplicateSeries(series);
     expect(await lookAtLayer({ layer: 'series', owner: copy })).toMatchObject({
-      ...{ name: 'Bilge Talk, copy', pattern: '', set: values },
+      name: 'Bilge Talk, copy',
+      pattern: '',
+      set: values,
     });
     const { file } = await exportSeries(series);
     const there = await importSeries(JSON.parse(JSON.stringify(file)));
     expect(await lookAtLayer({ layer: 'series', owner: there })).toMatchObject({
-      ...{ name: 'Bilge Talk 2', pattern: 'bilge-talk_{episode}_{title}', set: values },
+      name: 'Bilge Talk 2',
+      pattern: 'bilge-talk_{episode}_{title}',
+      set: values,
     });
     await removeSeries(there);
     await removeSeries(copy);
@@ -248,7 +252,9 @@ describe('values', () => {
     const videoId = await onDesk('bilge-talk_13_lists.mp4', 'Marrow Quay');
     await ofSeries({ playlists: { way: 'add', items: ['No such list'] } });
     expect(await channelOf(videoId, 'Marrow Quay')).toMatchObject({
-      ...{ chosenPlaylists: [], unknownPlaylists: ['No such list'], playlistsFrom: [{ layer: 'series' }] },
+      chosenPlaylists: [],
+      unknownPlaylists: ['No such list'],
+      playlistsFrom: [{ layer: 'series' }],
     });
     await editOnChannel(videoId, { channelId: idOf('Marrow Quay'), playlists: [] });
     expect((await channelOf(videoId, 'Marrow Quay')).unknownPlaylists).toEqual([]);
@@ -301,7 +307,8 @@ describe('words', () => {
     const videoId = await onDesk('bilge-talk_14_blank.mp4', 'Marrow Quay');
     await editVideo(videoId, { summary: 'Two lines.', forChildren: false, template: '{{summary}}\n{{sponsor}}' });
     expect((await channelOf(videoId, 'Marrow Quay')).missing).toContainEqual({
-      ...{ place: 'template', what: 'The blank “sponsor” is left open' },
+      place: 'template',
+      what: 'The blank “sponsor” is left open',
     });
     expect((await sendVideo(videoId)).sent).toEqual([]);
     await editVideo(videoId, { template: '{{summary}}\n{{#unclosed}}' });
@@ -380,7 +387,8 @@ describe('what was sent', () => {
     await editShelfLink('pump-plans', { url: 'https://plans.example/3' });
     expect(await channelOf(videoId, 'Marrow Quay')).toMatchObject({
       words: { title: first.title, text: first.description },
-      ...{ layersChanged: true, changes: [] },
+      layersChanged: true,
+      changes: [],
     });
     const uses = (await lookAtLinks()).links.find(({ name }) => name === 'pump-plans')?.uses;
     expect(uses).toContainEqual(expect.objectContaining({ kind: 'sent', older: 'https://plans.example/2' }));

@@ -29,14 +29,25 @@ describe('records from before there were layers', () => {
     const words = { titleFrom: 'person', createdAt: at, updatedAt: at };
     await db('videos').insert([
       {
-        ...{ ...words, id: video, title: 'Old 🛶', description: 'Two lines', tags: '["keel"]', privacy: 'link' },
+        ...words,
+        id: video,
+        title: 'Old 🛶',
+        description: 'Two lines',
+        tags: '["keel"]',
+        privacy: 'link',
         declarations: JSON.stringify({ forChildren: false, language: 'en', licence: 'all rights reserved' }),
       },
       { ...words, id: plain, title: 'Plain', description: '', tags: '[]', privacy: 'private', declarations: null },
     ]);
     await db('accounts').insert({
-      ...{ id: account, site: 'lanternfold', siteAccountId: 'a', name: 'A', state: 'connected', createdAt: at },
-      ...{ scope: '', updatedAt: at },
+      id: account,
+      site: 'lanternfold',
+      siteAccountId: 'a',
+      name: 'A',
+      state: 'connected',
+      createdAt: at,
+      scope: '',
+      updatedAt: at,
     });
     for (const id of [sentChannel, unsentChannel]) {
       const channel = { id, accountId: account, siteChannelId: id, name: 'C', address: 'https://c.example' };
@@ -51,7 +62,10 @@ describe('records from before there were layers', () => {
     const videos = new Map((await db('videos').select()).map((row) => [row.id, row]));
     expect(videos.get(video)).toMatchObject({ title: 'Old 🛶', summary: 'Two lines', seriesId: null, episode: '' });
     expect(JSON.parse(videos.get(video).own)).toEqual({
-      ...{ forChildren: false, language: 'en', privacy: 'link', tags: { way: 'add', items: ['keel'] } },
+      forChildren: false,
+      language: 'en',
+      privacy: 'link',
+      tags: { way: 'add', items: ['keel'] },
     });
     expect(JSON.parse(videos.get(plain).own)).toEqual({});
     const drops = new Map((await db('drops').select()).map((row) => [row.channelId, row]));
@@ -80,8 +94,15 @@ describe('records from before there were layers', () => {
       ids.set(name, videoId);
       const choice = name === 'held' ? '{"colours":[],"places":[],"name":""}' : '{"colours":["green"]}';
       await db('videos').insert({
-        ...{ id: videoId, title: name, titleFrom: 'person', summary: '', own: '{}', seriesFrom: 'last used' },
-        ...{ chapterChoice: choice, createdAt: at, updatedAt: at },
+        id: videoId,
+        title: name,
+        titleFrom: 'person',
+        summary: '',
+        own: '{}',
+        seriesFrom: 'last used',
+        chapterChoice: choice,
+        createdAt: at,
+        updatedAt: at,
       });
       const times = { createdAt: at, updatedAt: at, nextTryAt: at };
       await db('drops').insert({ id: newId(), videoId, channelId, own: '{}', ...times, ...drop });

@@ -11,15 +11,19 @@ afterAll(closeDatabase);
 /** What is declared at each site, each value another than the site's own. */
 const DECLARED: Record<string, Partial<Declarations>> = {
   lanternfold: {
-    ...{
-      category: 'craft',
-      language: 'en',
-      licence: 'creative commons',
-      recordedOn: '2026-11-02',
-      place: 'Marrow Quay',
-    },
-    ...{ forChildren: false, adultsOnly: false, paidPlacement: true, comments: 'hold doubtful', ratings: false },
-    ...{ embedding: false, tellSubscribers: false, adverts: 'by context' },
+    category: 'craft',
+    language: 'en',
+    licence: 'creative commons',
+    recordedOn: '2026-11-02',
+    place: 'Marrow Quay',
+    forChildren: false,
+    adultsOnly: false,
+    paidPlacement: true,
+    comments: 'hold doubtful',
+    ratings: false,
+    embedding: false,
+    tellSubscribers: false,
+    adverts: 'by context',
   },
   fieldgate: { credits: [{ role: 'Camera', name: 'Isa Brandt' }] },
   pipwire: {},

@@ -63,8 +63,13 @@ describe('OAuth 2.0 as its RFCs show it', () => {
     // The pair of RFC 7636, appendix B.
     const verifier = 'dBjftJeZ4CVP-mB92K27uhbUJU1p1r_wW1gFWFOEjXk';
     const ask = {
-      ...{ response_type: 'code', client_id: 'kettle-drop', redirect_uri: REDIRECT, state: 'xyz', scope: 'read' },
-      ...{ code_challenge: 'E9Melhoa2OwvFrEMTJguCHaoeK1t8URWbuGJSstw-cM', code_challenge_method: 'S256' },
+      response_type: 'code',
+      client_id: 'kettle-drop',
+      redirect_uri: REDIRECT,
+      state: 'xyz',
+      scope: 'read',
+      code_challenge: 'E9Melhoa2OwvFrEMTJguCHaoeK1t8URWbuGJSstw-cM',
+      code_challenge_method: 'S256',
     };
     const back = await code(ask);
     expect(back.searchParams.get('state')).toBe('xyz');
@@ -93,8 +98,13 @@ describe('OAuth 2.0 as its RFCs show it', () => {
 
   it('refuses a verifier other than the challenge’s (RFC 7636, 4.6), and a grant that it does not know (RFC 6749, 5.2)', async () => {
     const ask = {
-      ...{ response_type: 'code', client_id: 'kettle-drop', redirect_uri: REDIRECT, state: 's', scope: 'read' },
-      ...{ code_challenge: 'E9Melhoa2OwvFrEMTJguCHaoeK1t8URWbuGJSstw-cM', code_challenge_method: 'S256' },
+      response_type: 'code',
+      client_id: 'kettle-drop',
+      redirect_uri: REDIRECT,
+      state: 's',
+      scope: 'read',
+      code_challenge: 'E9Melhoa2OwvFrEMTJguCHaoeK1t8URWbuGJSstw-cM',
+      code_challenge_method: 'S256',
     };
     const back = await code(ask);
     const grant = {

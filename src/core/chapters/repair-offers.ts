@@ -85,7 +85,9 @@ export function mendsBetween(before: readonly Chapter[], after: readonly Chapter
   const gone = before
     .filter((chapter) => !stays.has(chapter.markerId))
     .map(({ markerId, time, title }) => ({
-      ...{ id: markerId, time: plus(time, from), name: title },
+      id: markerId,
+      time: plus(time, from),
+      name: title,
       kind: 'note' as const,
     }));
   const old = new Map(before.map((chapter) => [chapter.markerId, chapter]));

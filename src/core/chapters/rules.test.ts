@@ -8,7 +8,9 @@ import { type ChapterRules, chapterFindings } from './rules';
 import { exportedRange, PLAIN_TIME_LINE, timeLineRate } from './time-line';
 
 const chapter = (num: number, title: string, den = 1): Chapter => ({
-  ...{ markerId: `${num}/${den}`, time: fraction(num, den), title },
+  markerId: `${num}/${den}`,
+  time: fraction(num, den),
+  title,
   repair: undefined,
 });
 const RULES: ChapterRules = { firstAtZero: true, fewest: 3, shortest: 10 };

@@ -3,8 +3,12 @@ import { changedFields, type GivenToSite } from './changed';
 
 const sent: GivenToSite = {
   words: {
-    ...{ title: 'Keel', text: 'Two lines.', tags: ['keel'], declared: { comments: 'open', adultsOnly: false } },
-    ...{ chapters: [{ stamp: '0:00', title: 'Start' }], chapterTimes: [{ num: 0, den: 1 }] },
+    title: 'Keel',
+    text: 'Two lines.',
+    tags: ['keel'],
+    declared: { comments: 'open', adultsOnly: false },
+    chapters: [{ stamp: '0:00', title: 'Start' }],
+    chapterTimes: [{ num: 0, den: 1 }],
   },
   privacy: 'everyone',
   playlists: ['p1'],

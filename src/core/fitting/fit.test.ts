@@ -120,7 +120,10 @@ describe('a text that has no room', () => {
       { label: 'Short', url: 'https://l.example/s' },
     ];
     const posts: SiteRules = {
-      ...{ ...SITE, title: undefined, chapters: undefined, tags: 'words in the text' },
+      ...SITE,
+      title: undefined,
+      chapters: undefined,
+      tags: 'words in the text',
       text: { most: 240, unit: 'grapheme', forbidden: [], links: true },
     };
     const template = '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{#go.1}}\nFrom the yard.\n{{/go.1}}';

@@ -77,7 +77,7 @@ export async function disconnect(accountId: string): Promise<void> {
         throw new DeskError('site', `The permission could not be taken back at the site: ${error.message}. Try again.`);
       });
   }
-  await endAccount(db, accountId, 'disconnected');
+  await endAccount(db, accountId);
   await announce(db, 'channels', accountId);
   log.info({ site: account.site, account: accountId }, 'account disconnected');
 }

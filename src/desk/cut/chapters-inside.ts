@@ -31,7 +31,12 @@ export async function cutWithChapters(
   const ending = ENDINGS[cut.facts.container];
   if (!ending) throw new DeskError('not taken', 'Chapters can stand inside MP4, MOV, MKV and WebM files only.');
   const markers = chapters.map(({ time, title }) => ({
-    ...{ time, name: title, note: '', colour: '', on: 'timeline' as const, hidden: false },
+    time,
+    name: title,
+    note: '',
+    colour: '',
+    on: 'timeline' as const,
+    hidden: false,
     length: fraction(0),
   }));
   const digest = createHash('sha256')

@@ -82,7 +82,8 @@ describe('what a site is meant to get', () => {
   it('is not ready while the shelf lacks a link that is named', () => {
     const links = { way: 'add' as const, items: [{ shelf: 'gone' }] };
     expect(meant({ links }).fitted.findings).toContainEqual({
-      ...{ place: 'template', what: 'There is no link “gone” on the shelf' },
+      place: 'template',
+      what: 'There is no link “gone” on the shelf',
     });
   });
 

@@ -64,7 +64,12 @@ export async function recordsOf(db: Database, videoIds: readonly string[]): Prom
     const range = exportedRange(video.timeLine, cut?.facts?.duration);
     const choice = chapterChoiceOf(video, layers);
     return {
-      ...{ ...own, video, cut, layers, range, choice },
+      ...own,
+      video,
+      cut,
+      layers,
+      range,
+      choice,
       ...chaptersFromMarkers(own.markers, choice, range),
       picture: pictures.get(video.pictureId ?? ''),
       forms: forms.get(video.pictureId ?? '') ?? [],

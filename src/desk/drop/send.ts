@@ -20,15 +20,15 @@ export interface Sent {
 
 /** Fields of a drop that starts from the beginning at the site. */
 export const ANEW: DropFields = {
-  ...{
-    begunWith: undefined,
-    siteVideoId: undefined,
-    link: undefined,
-    carry: undefined,
-    sentWords: undefined,
-    bytesSent: 0,
-  },
-  ...{ liveAt: undefined, openAsked: false, openedTo: undefined },
+  begunWith: undefined,
+  siteVideoId: undefined,
+  link: undefined,
+  carry: undefined,
+  sentWords: undefined,
+  bytesSent: 0,
+  liveAt: undefined,
+  openAsked: false,
+  openedTo: undefined,
 };
 
 /** What keeps a drop from going to its channel, with the channel. @param now the drop as it would go */

@@ -32,7 +32,10 @@ export async function lookAtSeriesList(): Promise<SeriesListView> {
   return {
     ...steps,
     series: [...kept.series.values()].map(({ id, name, pattern, lastUsedAt }) => ({
-      ...{ id, name, pattern, lastUsedAt: lastUsedAt?.toISOString() },
+      id,
+      name,
+      pattern,
+      lastUsedAt: lastUsedAt?.toISOString(),
       videos: videos.get(id) ?? 0,
       sets: kept.defaults.get(id) ?? {},
     })),
@@ -65,7 +68,10 @@ export async function lookAtLayer(where: unknown): Promise<LayerView> {
   );
   const profiles = layer === 'series' ? Object.values(SITE_PROFILES) : [SITE_PROFILES[site ?? '']];
   return {
-    ...{ layer, owner, ...steps, shelf: kept.shelf },
+    layer,
+    owner,
+    ...steps,
+    shelf: kept.shelf,
     name: series?.name ?? channel?.name ?? SITE_PROFILES[owner]?.name ?? owner,
     siteName: channel && SITE_PROFILES[channel.site]?.name,
     pattern: series?.pattern,

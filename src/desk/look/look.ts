@@ -21,7 +21,15 @@ import type { BoardView, ChannelsView, ChannelView, CutView, DropView, MarkersVi
 export function cutView(cut: Cut, job?: Job): CutView {
   const { id, fileName, state, size, received, facts, refusal, fingerprint } = cut;
   return {
-    ...{ id, fileName, state, size, received, facts, refusal, fingerprint, stalled: isStalled(cut) },
+    id,
+    fileName,
+    state,
+    size,
+    received,
+    facts,
+    refusal,
+    fingerprint,
+    stalled: isStalled(cut),
     reading: state === 'reading' ? job?.progress : undefined,
     setAside: state === 'reading' && job?.state === 'set aside' ? (job.trouble ?? '') : undefined,
   };
@@ -56,7 +64,16 @@ export function dropView(drop: Drop, inUse: Cut | undefined, cutAtSite: string |
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const there = state !== 'draft' && state !== 'removed' && state !== 'packing';
   return {
-    ...{ id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo },
+    id,
+    channelId,
+    state,
+    snag,
+    waiting,
+    progress,
+    bytesSent,
+    bytesTotal,
+    link,
+    openedTo,
     stops: stopsBehind(state, snag),
     liveAt: drop.liveAt?.toISOString(),
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, new Date()) : undefined,

@@ -20,8 +20,11 @@ export interface RestingSiteView {
 /** The sites that rest now. */
 export async function lookAtRestingSites(): Promise<RestingSiteView[]> {
   return (await restingSites(database())).map(({ site: id, since, nextTryAt, says }) => ({
-    ...{ id, name: site(id).profile.name, says },
-    ...{ since: since.toISOString(), nextTryAt: nextTryAt.toISOString() },
+    id,
+    name: site(id).profile.name,
+    says,
+    since: since.toISOString(),
+    nextTryAt: nextTryAt.toISOString(),
   }));
 }
 

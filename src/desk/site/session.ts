@@ -2,7 +2,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import type { Tokens } from '@/core/permission/tokens';
 import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import { siteById } from '@/sites/registry';
-import { accountById, endAccount, keepTokens, letRenewalGo, takeForRenewal } from '@/store/accounts';
+import { accountById, keepTokens, letRenewalGo, noteTakenBack, takeForRenewal } from '@/store/accounts';
 import type { Channel } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
@@ -52,16 +52,15 @@ export function sessionFor(accountId: string): Session {
 /** Renews the tokens of an account that is in our hands. Somebody may have done so between our looking and our taking. */
 async function renew(accountId: string, stale: string | undefined): Promise<string> {
   const db = database();
+  const account = await accountById(db, accountId);
   try {
-    const account = await accountById(db, accountId);
     if (!account?.tokens) throw new SiteError('permission', 'The account is not connected');
     if (isGood(account.tokens, stale)) return account.tokens.access;
     const renewed = await site(account.site).authorisation.renew(account.tokens);
-    await keepTokens(db, accountId, renewed);
+    await keepTokens(db, account, renewed);
     return renewed.access;
   } catch (error) {
-    if (error instanceof SiteError && error.kind === 'permission') {
-      await endAccount(db, accountId, 'taken back');
+    if (error instanceof SiteError && error.kind === 'permission' && account && (await noteTakenBack(db, account))) {
       await announce(db, 'channels', accountId);
     }
     throw error;

@@ -69,8 +69,14 @@ export interface ImportOptions {
 
 const column = () => number().integer().min(0).max(1000);
 const columnsShape = object({
-  ...{ time: column(), frame: column(), seconds: column(), end: column(), length: column() },
-  ...{ name: column(), note: column(), colour: column() },
+  time: column(),
+  frame: column(),
+  seconds: column(),
+  end: column(),
+  length: column(),
+  name: column(),
+  note: column(),
+  colour: column(),
 })
   .noUnknown()
   .default(undefined);

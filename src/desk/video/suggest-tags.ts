@@ -43,7 +43,10 @@ export async function tagOffers(videoId: string): Promise<TagOffers> {
   const isName = (tag: string) => names.includes(tagKey(tag));
   return {
     suggestions: suggestTags({
-      ...{ title, summary, captions, tags },
+      title,
+      summary,
+      captions,
+      tags,
       earlier: earlier.map((each) => ({ title: each.title, tags: at(each.seriesId, each.own, each.channelId) })),
     }),
     variants: Object.fromEntries(

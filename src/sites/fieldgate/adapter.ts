@@ -89,8 +89,13 @@ export function fieldgate(address: string): SiteAdapter {
         credits: words.declared.credits ?? [],
       });
       const markers = words.chapters.map(({ title }, index) => ({
-        ...{ name: title, note: '', colour: '', on: 'timeline' as const, hidden: false },
-        ...{ time: words.chapterTimes[index] ?? ZERO, length: ZERO },
+        name: title,
+        note: '',
+        colour: '',
+        on: 'timeline' as const,
+        hidden: false,
+        time: words.chapterTimes[index] ?? ZERO,
+        length: ZERO,
       }));
       const request = {
         method: 'PUT' as const,

@@ -88,7 +88,12 @@ async function sendPart(
 ): Promise<void> {
   const send = (token: string) =>
     streamToSite({
-      ...{ method: 'PUT', address, length: part.length, body: part.body(), onProgress, signal },
+      method: 'PUT',
+      address,
+      length: part.length,
+      body: part.body(),
+      onProgress,
+      signal,
       headers: {
         authorization: `Bearer ${token}`,
         'content-type': 'application/octet-stream',

@@ -45,7 +45,15 @@ export function fromLanternfold(theirs: Theirs): Partial<Declarations> {
   const { category, language, recordedOn, place, adultsOnly, paidPlacement, ratings, embedding, tellSubscribers } =
     theirs;
   return {
-    ...{ category, language, recordedOn, place, adultsOnly, paidPlacement, ratings, embedding, tellSubscribers },
+    category,
+    language,
+    recordedOn,
+    place,
+    adultsOnly,
+    paidPlacement,
+    ratings,
+    embedding,
+    tellSubscribers,
     forChildren: theirs.madeForChildren,
     licence: back(LICENCE, theirs.licence),
     comments: back(COMMENTS, theirs.comments),

@@ -95,7 +95,11 @@ export function pipwire(address: string): SiteAdapter {
     async readBack(session, siteVideoId) {
       const post = await postOf(session, siteVideoId);
       return {
-        ...{ title: undefined, text: post.words, tags: undefined, chapters: undefined, groups: undefined },
+        title: undefined,
+        text: post.words,
+        tags: undefined,
+        chapters: undefined,
+        groups: undefined,
         privacy: post.out ? 'everyone' : 'private',
         pictureDigest: undefined,
         fileDigest: post.sum ?? undefined,

@@ -103,7 +103,11 @@ export function stallmarket(address: string): SiteAdapter {
     async readBack(session, siteVideoId) {
       const clip = await clipOf(session, siteVideoId);
       return {
-        ...{ title: clip.title, text: clip.text, tags: undefined, chapters: undefined, groups: undefined },
+        title: clip.title,
+        text: clip.text,
+        tags: undefined,
+        chapters: undefined,
+        groups: undefined,
         privacy: clip.visible ? 'everyone' : 'private',
         pictureDigest: clip.picture,
         fileDigest: clip.digest,

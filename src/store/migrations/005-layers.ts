@@ -3,9 +3,21 @@ import { claimColumns, id, moment, refer } from './columns';
 
 /** Fields that were kept whole before there were layers, with what held where nobody had set them. */
 const PLAIN: Record<string, unknown> = {
-  ...{ category: '', language: '', licence: 'all rights reserved', recordedOn: '', place: '', adultsOnly: false },
-  ...{ paidPlacement: false, comments: 'open', ratings: true, embedding: true, tellSubscribers: true, adverts: 'off' },
-  ...{ credits: [], products: [], privacy: 'private' },
+  category: '',
+  language: '',
+  licence: 'all rights reserved',
+  recordedOn: '',
+  place: '',
+  adultsOnly: false,
+  paidPlacement: false,
+  comments: 'open',
+  ratings: true,
+  embedding: true,
+  tellSubscribers: true,
+  adverts: 'off',
+  credits: [],
+  products: [],
+  privacy: 'private',
 };
 
 interface OldVideo {

@@ -36,8 +36,11 @@ interface Arrivals {
 }
 
 const Context = createContext<Arrivals>({
-  ...{ arrivals: new Map(), unheard: 0 },
-  ...{ bring: async () => {}, goOn: async () => {}, goOnWith: async () => {} },
+  arrivals: new Map(),
+  unheard: 0,
+  bring: async () => {},
+  goOn: async () => {},
+  goOnWith: async () => {},
 });
 
 /** The transfers of this page. */

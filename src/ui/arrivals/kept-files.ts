@@ -41,7 +41,8 @@ export async function keptFiles(): Promise<KeptFile[]> {
   const kept = await entries<string, Handle>(files()).catch(() => []);
   return Promise.all(
     kept.map(async ([cutId, handle]) => ({
-      ...{ cutId, name: handle.name },
+      cutId,
+      name: handle.name,
       isOpen: (await handle.queryPermission?.({ mode: 'read' })) === 'granted',
       async open() {
         const leave = await handle.requestPermission?.({ mode: 'read' }).catch(() => 'denied' as const);

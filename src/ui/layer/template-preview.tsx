@@ -18,8 +18,14 @@ export function TemplatePreview({ view }: { view: LayerView }) {
   const { summary, title, chapters, duration, names } = sample;
   const links = linksOf(value('links'), view.shelf).links;
   const input = {
-    ...{ title, summary, chapters, duration, links },
-    ...{ titlePattern: value('titlePattern'), template: value('template'), tags: value('tags') },
+    title,
+    summary,
+    chapters,
+    duration,
+    links,
+    titlePattern: value('titlePattern'),
+    template: value('template'),
+    tags: value('tags'),
     names: { ...names, shelf: view.shelf },
   };
   let fitted: Fitted | undefined;

@@ -61,8 +61,12 @@ async function shownTo(site: string, fileName: string): Promise<Privacy> {
   const there = (await videosAt(site)).find((video) => video.fileName === fileName) ?? {};
   if (site === 'pipwire') return there.out ? 'everyone' : 'private';
   const words: Record<string, Privacy> = {
-    ...{ open: 'everyone', 'by-link': 'link', closed: 'private' },
-    ...{ public: 'everyone', address: 'link', me: 'private' },
+    open: 'everyone',
+    'by-link': 'link',
+    closed: 'private',
+    public: 'everyone',
+    address: 'link',
+    me: 'private',
   };
   return words[String(there.visibility ?? there.audience)] as Privacy;
 }

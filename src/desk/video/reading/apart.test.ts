@@ -6,7 +6,11 @@ import { markersIn } from './markers-in';
 const bytes = (text: string) => new TextEncoder().encode(text);
 const stamp = (seconds: number) => new Date(seconds * 1000).toISOString().slice(11, 23);
 const asked = (text: string, fileName: string) => ({
-  ...{ bytes: bytes(text), fileName, columns: undefined, timeLine: PLAIN_TIME_LINE, exact: { num: 25, den: 1 } },
+  bytes: bytes(text),
+  fileName,
+  columns: undefined,
+  timeLine: PLAIN_TIME_LINE,
+  exact: { num: 25, den: 1 },
 });
 const chapters = (count: number) =>
   JSON.stringify({

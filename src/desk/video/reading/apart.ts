@@ -30,7 +30,8 @@ async function apart(asked: Asked): Promise<unknown> {
   // The thread is read from where the sources stand: a bundle has no file of it.
   const file = path.join(/* turbopackIgnore: true */ process.cwd(), 'src/desk/video/reading/thread.mjs');
   const thread = new Worker(file, {
-    ...{ workerData: asked, execArgv: [] },
+    workerData: asked,
+    execArgv: [],
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
   });
   let timer: ReturnType<typeof setTimeout> | undefined;

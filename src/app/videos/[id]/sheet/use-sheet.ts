@@ -61,9 +61,12 @@ function withEdit(sheet: SheetView, edit: SheetEdit): SheetView {
 /** The values that an edit's fields have on the Sheet that it was made on; what is worked out there has none. */
 function madeOn(sheet: SheetView, edit: SheetEdit): Record<string, unknown> {
   const plain: Record<string, unknown> = {
-    ...{ title: sheet.title, summary: sheet.summary, episode: sheet.episode, timeLine: sheet.timeLine },
-    ...{ chapterChoice: sheet.chaptersChosen === 'here' ? sheet.chapterChoice : null },
-    ...{ meantBlanks: sheet.meantBlanks },
+    title: sheet.title,
+    summary: sheet.summary,
+    episode: sheet.episode,
+    timeLine: sheet.timeLine,
+    chapterChoice: sheet.chaptersChosen === 'here' ? sheet.chapterChoice : null,
+    meantBlanks: sheet.meantBlanks,
   };
   const entries = Object.keys(edit).flatMap((field): [string, unknown][] => {
     if (isDefaultField(field)) return [[field, sheet.own[field] ?? null]];

@@ -66,7 +66,9 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
   const { rules, own, id } = channel;
   const { sheet, setOnChannel, moveUp } = handle;
   const title = useDraft(own.title ?? '', (next, on) => setOnChannel(id, { title: next }, { title: on }), {
-    ...{ key: `${sheet.id} ${id} title`, raw: own.title ?? null, empty: null },
+    key: `${sheet.id} ${id} title`,
+    raw: own.title ?? null,
+    empty: null,
   });
   return (
     <div className="grid gap-3.5">

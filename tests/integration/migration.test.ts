@@ -143,4 +143,32 @@ describe('records from before there were layers', () => {
     ).toBe('"Old \\"one\\""');
     await run('up', 5);
   });
+
+  it('and from before there were jobs: what waited is a job, and waits again on the way back', async () => {
+    await run('down', 7);
+    const at = new Date();
+    const { id: videoId } = await db('videos').first('id');
+    const [reading, ready] = [newId(), newId()];
+    const cut = { videoId, fileName: 'a.mp4', size: 1, createdAt: at, nextTryAt: at };
+    await db('cuts').insert([
+      { ...cut, id: reading, ordinal: 90, fileKey: 'cuts/a', state: 'reading' },
+      { ...cut, id: ready, ordinal: 91, fileKey: 'cuts/b', state: 'ready' },
+    ]);
+    await db('measurements').insert({ id: newId(), cutId: ready, state: 'waiting', nextTryAt: at });
+    await db('pictureHabits').insert({ id: videoId, state: 'waiting', nextTryAt: at });
+    await run('up', 7);
+    const jobs: { kind: string; subject: string; state: string }[] = await db('jobs').select(
+      'kind',
+      'subject',
+      'state',
+    );
+    expect(jobs).toHaveLength(3);
+    for (const [kind, subject] of Object.entries({ read: reading, measure: ready, picture: videoId })) {
+      expect(jobs).toContainEqual({ kind, subject, state: 'waiting' });
+    }
+    await run('down', 7);
+    expect(await db('pictureHabits').where({ id: videoId }).first('state')).toEqual({ state: 'waiting' });
+    expect((await db('cuts').where({ id: reading }).first('nextTryAt')).nextTryAt).toBeInstanceOf(Date);
+    await run('up', 7);
+  });
 });

@@ -10,7 +10,7 @@ import { settings } from '@/store/settings';
 
 const SPARE_MILLISECONDS = 20_000;
 /** Longer than a site may take to renew a token. */
-const RENEWAL_SECONDS = 40;
+const RENEWAL_SECONDS = 60;
 const RENEWAL_LOOK_MILLISECONDS = 100;
 
 /** The adapter of a site, at the address that the settings give. */

@@ -65,10 +65,11 @@ export async function up(db: Knex): Promise<void> {
 
 export async function down(db: Knex): Promise<void> {
   await db.schema.alterTable('accounts', (table) => table.dropColumn('renewingUntil'));
+  // The index also serves the reference to channels, which needs one of its own before it goes.
+  const own = ['drops', 'drops_channelid_index', 'channelId'];
+  await db.raw('ALTER TABLE ?? ADD INDEX IF NOT EXISTS ?? (??)', own);
   await db.schema.alterTable('drops', (table) => {
     table.dropColumn('stateSince');
-    // The index also serves the reference to channels, which needs one of its own before it goes.
-    table.index(['channelId']);
     table.dropIndex(['channelId', 'state']);
   });
   await db.schema.dropTable('filesToRemove');

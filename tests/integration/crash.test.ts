@@ -36,7 +36,6 @@ const MOMENTS: Moment[] = [
   ['while it packs', (drop) => drop.state === 'packing'],
   ['when room has just been made', (drop) => drop.state === 'landing' && drop.link !== undefined],
   ['with some of the bytes over', (drop) => drop.state === 'landing' && drop.bytesSent > 1_000_000],
-  ['with most of the bytes over', (drop) => drop.state === 'landing' && drop.bytesSent > 3_000_000],
   ['while the site processes', (drop) => drop.state === 'settling'],
 ];
 

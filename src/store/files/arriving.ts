@@ -1,4 +1,3 @@
-import { createHash, type Hash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
@@ -6,6 +5,7 @@ import { pipeline } from 'node:stream/promises';
 import { FileStore } from '@tus/file-store';
 import type { Upload } from '@tus/server';
 import { arrivingFolder } from './folder';
+import { RunningDigest } from './running-digest';
 
 const WRITE_BUFFER_BYTES = 1024 * 1024;
 
@@ -27,7 +27,7 @@ function machineError(error: unknown): unknown {
 /** Where cuts come in by tus: the file of a transfer is the cut's own, so nothing is copied when it is whole. */
 export class ArrivingStore extends FileStore {
   /** Digests of transfers that have come to this process from their first byte on, each up to where it stands. */
-  private readonly digests = new Map<string, { hash: Hash; upTo: number }>();
+  private readonly digests = new Map<string, { hash: RunningDigest; upTo: number }>();
 
   constructor() {
     super({ directory: arrivingFolder() });
@@ -48,14 +48,16 @@ export class ArrivingStore extends FileStore {
       start: offset,
       highWaterMark: WRITE_BUFFER_BYTES,
     });
-    const known = offset === 0 ? { hash: createHash('sha256'), upTo: 0 } : this.digests.get(id);
+    const known = offset === 0 ? { hash: new RunningDigest(), upTo: 0 } : this.digests.get(id);
     // Taken out while bytes come: a transfer that breaks here has read more than it has written.
     this.digests.delete(id);
     const hash = known?.upTo === offset ? known.hash : undefined;
+    if (!hash) known?.hash.drop();
     if (hash) bytes.on('data', (chunk: Buffer) => hash.update(chunk));
     try {
       await pipeline(bytes, target);
     } catch (error) {
+      hash?.drop();
       throw machineError(error);
     }
     const upTo = offset + target.bytesWritten;
@@ -64,9 +66,11 @@ export class ArrivingStore extends FileStore {
   }
 
   /** The SHA-256 of a transfer that is over, where every byte of it came to this process; asked for once. */
-  digestOf(id: string, size: number): string | undefined {
+  async digestOf(id: string, size: number): Promise<string | undefined> {
     const known = this.digests.get(id);
     this.digests.delete(id);
-    return known?.upTo === size ? known.hash.digest('hex') : undefined;
+    if (known?.upTo === size) return known.hash.digest();
+    known?.hash.drop();
+    return undefined;
   }
 }

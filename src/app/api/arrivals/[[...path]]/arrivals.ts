@@ -36,7 +36,7 @@ function arrivals(): Server {
     },
     onUploadFinish: async (_request, upload) => {
       const size = upload.size ?? 0;
-      await noteCutArrived(upload.id, size, store.digestOf(upload.id, size));
+      await noteCutArrived(upload.id, size, await store.digestOf(upload.id, size));
       return {};
     },
   });

@@ -62,15 +62,15 @@ export async function makeCut(
     .where({ videoId: cut.videoId })
     .max<{ last: number | null }>({ last: 'ordinal' })
     .first();
-  const now = new Date();
+  const at = now(db);
   await db('cuts').insert({
     ...cut,
     id,
     ordinal: (last?.last ?? 0) + 1,
     fileKey: `cuts/${id}`,
     state: 'arriving',
-    createdAt: now,
-    heardAt: now,
+    createdAt: at,
+    heardAt: at,
   });
   return (await cutById(db, id)) as Cut;
 }
@@ -157,21 +157,23 @@ export async function noteHeard(db: Database, ids: readonly string[]): Promise<v
   await db('cuts')
     .whereIn('id', [...ids])
     .where({ state: 'arriving' })
-    .update({ heardAt: new Date() });
+    .update({ heardAt: now(db) });
 }
 
 /** Notes how much of a file has come in. */
 export async function noteReceived(db: Database, id: string, received: number): Promise<void> {
-  await db('cuts').where({ id, state: 'arriving' }).update({ received, heardAt: new Date() });
+  await db('cuts')
+    .where({ id, state: 'arriving' })
+    .update({ received, heardAt: now(db) });
 }
 
 /**
  * Notes that every byte of a cut is here, for a worker to read its facts; nothing happens where it is known already.
  * @param digest its SHA-256 in hexadecimal, where that was made while it came
  */
-export async function noteArrived(db: Database, id: string, size: number, digest?: string): Promise<void> {
-  const arrived = { state: 'reading', size, received: size, arrivedAt: now(db), digest: digest ?? null };
-  if ((await db('cuts').where({ id, state: 'arriving' }).update(arrived)) > 0) await askForJobs(db, 'read', [id]);
+export async function noteArrived(trx: Database, id: string, size: number, digest?: string): Promise<void> {
+  const arrived = { state: 'reading', size, received: size, arrivedAt: now(trx), digest: digest ?? null };
+  if ((await trx('cuts').where({ id, state: 'arriving' }).update(arrived)) > 0) await askForJobs(trx, 'read', [id]);
 }
 
 /** The cut of another video that has the same bytes, the oldest. @param digest SHA-256 in hexadecimal */

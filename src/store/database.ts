@@ -52,13 +52,17 @@ export function database(): Knex {
 
 /** Errors of locks: two hold what the other waits for, and the database ends one of them. */
 const LOCK_ERRORS = ['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT'];
-/** Errors of a line to the database that is gone: it was ended, or is being started. */
-const LINE_ERRORS = ['PROTOCOL_CONNECTION_LOST', 'ECONNRESET', 'EPIPE', 'ECONNREFUSED', 'ENOENT', 'ER_SERVER_SHUTDOWN'];
+/** What the database, or its driver, says where the line between them is gone: it was ended, or is being started. */
+const LINE_ERRORS = ['PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN'];
+/** Errors of the system in which a line ends; a file has some of them, too, so that they count from the driver alone. */
+const SYSTEM_ERRORS = ['ECONNRESET', 'EPIPE', 'ECONNREFUSED', 'ENOENT'];
 
 /** Whether an error says that the database cannot be reached now. */
 export function isDatabaseAway(error: unknown): boolean {
-  const { code = '', name } = (error ?? {}) as { code?: unknown; name?: string };
-  return LINE_ERRORS.includes(String(code)) || name === 'KnexTimeoutError';
+  const { code = '', name, fatal } = (error ?? {}) as { code?: unknown; name?: string; fatal?: boolean };
+  if (name === 'KnexTimeoutError' || LINE_ERRORS.includes(String(code))) return true;
+  // The driver marks what has ended its connection.
+  return fatal === true && SYSTEM_ERRORS.includes(String(code));
 }
 
 /** A transaction whose work was done when the line broke: whether it holds, nobody knows, so it is not made twice. */

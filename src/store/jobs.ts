@@ -18,7 +18,7 @@ export const JOB_KINDS = [
 ] as const;
 export type JobKind = (typeof JOB_KINDS)[number];
 
-export type JobState = 'waiting' | 'done' | 'set aside' | 'cancelled';
+export type JobState = 'waiting' | 'done' | 'set aside';
 
 /** How far a job is, in words, `fraction` from 0 to 1 where it is known. */
 export interface JobProgress {
@@ -197,6 +197,9 @@ export async function jobsSetAside(db: Database, most = 100): Promise<Job[]> {
   return rows.map(fromRow);
 }
 
+/** What a person asks for goes before what is done by itself. */
+const ASKED_PRIORITY = 10;
+
 /** Has jobs tried again that were set aside. How many there are is returned. */
 export async function retryJobs(
   db: Database,
@@ -204,5 +207,5 @@ export async function retryJobs(
 ): Promise<number> {
   const query = db('jobs').where({ state: 'set aside' });
   if (by !== 'all') query.where({ kind: by.kind }).whereIn('subject', [...by.subjects]);
-  return query.update(afresh(db));
+  return query.update({ ...afresh(db), priority: ASKED_PRIORITY });
 }

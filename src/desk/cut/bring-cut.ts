@@ -186,8 +186,11 @@ export async function noteCutArrived(id: string, size: number, digest?: string):
   const db = database();
   const cut = await cutById(db, id);
   if (!cut) return;
-  await noteArrived(db, id, size, digest);
-  await announce(db, 'video', cut.videoId);
+  // All or nothing: a cut that waits to be read has a job that reads it.
+  await transaction(async (trx) => {
+    await noteArrived(trx, id, size, digest);
+    await announce(trx, 'video', cut.videoId);
+  });
   log.info({ cut: id, video: cut.videoId, size }, 'cut arrived');
 }
 

@@ -21,7 +21,7 @@ export async function up(db: Knex): Promise<void> {
     id(table, 'id').primary();
     table.specificType('kind', 'VARCHAR(20) CHARACTER SET ascii').notNullable();
     id(table, 'subject').notNullable();
-    table.enum('state', ['waiting', 'done', 'set aside', 'cancelled']).notNullable();
+    table.enum('state', ['waiting', 'done', 'set aside']).notNullable();
     table.specificType('priority', 'SMALLINT').notNullable().defaultTo(0);
     table.json('progress');
     table.string('trouble', 1000);

@@ -1,11 +1,12 @@
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
+import { discardVideo, noteCutArrived } from '@/desk/cut/bring-cut';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo } from '@/desk/video/edit-video';
 import { closeDatabase, database } from '@/store/database';
 import { makeClip } from '../../setup/clips';
-import { bringFile, onlyDrop } from '../../setup/desk';
-import { workOn, workOnAll } from '../../setup/jobs';
+import { announcedCut, bringFile, onlyDrop } from '../../setup/desk';
+import { jobOn, workOn, workOnAll } from '../../setup/jobs';
 
 const clip = makeClip({ name: 'whole.mp4', seconds: 2 });
 let away: string | undefined;
@@ -32,6 +33,17 @@ describe('what belongs together is written together', () => {
     expect((await lookAtSheet(videoId)).cut?.state).toBe('reading');
     await workOn('read', cut?.id ?? '');
     expect(await lookAtSheet(videoId)).toMatchObject({ cut: { state: 'ready' }, measured: 'waiting' });
+  });
+
+  it('a file that has come has a job that reads it, or is still on its way', async () => {
+    const { id, videoId } = await announcedCut({ fileName: 'whole-or-not.mp4', size: 4 });
+    await without('jobs');
+    await expect(noteCutArrived(id, 4)).rejects.toThrow(/jobs/);
+    await back();
+    expect((await lookAtSheet(videoId)).cut?.state).toBe('arriving');
+    await noteCutArrived(id, 4);
+    expect(await jobOn('read', id)).toMatchObject({ state: 'waiting' });
+    await discardVideo(videoId);
   });
 
   it('a drop that moves has its step in the history, or has not moved', async () => {

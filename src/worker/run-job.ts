@@ -25,14 +25,14 @@ export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Prom
   const about = { job: job.id, kind: job.kind, subject: job.subject };
   try {
     if (job.attempts > MOST_BEGUN) return await setAside(claim, job, job.trouble ?? 'It ended the worker each time');
-    const { write, againInSeconds } = await work.run({ job, signal, tell: teller.tell });
+    const { write } = await work.run({ job, signal, tell: teller.tell });
     await teller.end();
     await transaction(async (trx) => {
       await write?.(trx);
-      if (againInSeconds === undefined) await endJob(trx, claim);
-      else await repeatJob(trx, claim, againInSeconds);
+      if (work.everySeconds === undefined) await endJob(trx, claim);
+      else await repeatJob(trx, claim, work.everySeconds);
     });
-    if (againInSeconds === undefined) log.info(about, 'job done');
+    if (work.everySeconds === undefined) log.info(about, 'job done');
   } catch (error) {
     if (error instanceof ClaimLost || kept.gone.aborted) return log.info(about, 'job taken out of our hands');
     if (ending?.aborted) return await postponeJob(db, claim, 0, 'The worker was ended', 'the machine');
@@ -53,10 +53,16 @@ export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Prom
 }
 
 async function setAside(claim: Claim, job: Job, trouble: string): Promise<void> {
-  log.error({ job: job.id, kind: job.kind, subject: job.subject, why: trouble }, 'job set aside');
+  const { everySeconds, setAside: writeAside } = JOB_WORK[job.kind];
+  const about = { job: job.id, kind: job.kind, subject: job.subject, why: trouble };
+  if (everySeconds !== undefined) {
+    log.error(about, 'job failed, and is done again at its next time');
+    return repeatJob(database(), claim, everySeconds);
+  }
+  log.error(about, 'job set aside');
   await transaction(async (trx) => {
     await setJobAside(trx, claim, trouble);
-    await JOB_WORK[job.kind].setAside?.(trx, job, trouble);
+    await writeAside?.(trx, job, trouble);
   });
 }
 

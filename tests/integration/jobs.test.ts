@@ -27,10 +27,10 @@ afterAll(closeDatabase);
 // Kinds that other files of tests ask for are not touched here.
 beforeEach(() => db('jobs').where({ kind: 'tidy' }).delete());
 
-/** Puts other work in the place of tidying, for one call. */
-async function instead<T>(work: JobWork['run'], call: () => Promise<T>): Promise<T> {
+/** Puts other work in the place of tidying, for one call. @param everySeconds where it comes again */
+async function instead<T>(work: JobWork['run'], call: () => Promise<T>, everySeconds?: number): Promise<T> {
   const tidy = JOB_WORK.tidy;
-  JOB_WORK.tidy = { run: work };
+  JOB_WORK.tidy = { run: work, everySeconds };
   try {
     return await call();
   } finally {
@@ -193,10 +193,19 @@ describe('jobs', () => {
     const subject = await asked(newId());
     await instead(failing(new Error('once')), () => workOn('tidy', subject));
     const job = await instead(
-      async () => ({ againInSeconds: 600 }),
+      async () => ({}),
       () => workOn('tidy', subject),
+      600,
     );
     expect(job).toMatchObject({ state: 'waiting', attempts: 0, trouble: undefined });
+    expect(await secondsUntilDue(job)).toBeGreaterThan(590);
+  });
+
+  it('that come again are never set aside, however often they fail', async () => {
+    const subject = await asked(newId());
+    for (let n = 0; n < 6; n += 1) await instead(failing(new Error('again')), () => workOn('tidy', subject), 600);
+    const job = await jobOn('tidy', subject);
+    expect(job).toMatchObject({ state: 'waiting', attempts: 0 });
     expect(await secondsUntilDue(job)).toBeGreaterThan(590);
   });
 });

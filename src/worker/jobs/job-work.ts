@@ -10,18 +10,16 @@ export interface JobContext {
   tell(progress: JobProgress): void;
 }
 
-/**
- * How a job ends that has gone well: with what is written in one transaction with its end, and how soon it is done once
- * more where it is one of those that come again.
- */
+/** How a job ends that has gone well: with what is written in one transaction with its end. */
 export interface JobEnd {
   write?: (trx: Database) => Promise<void>;
-  againInSeconds?: number;
 }
 
 /** One kind of job. It may be run again after a crash at any point. */
 export interface JobWork {
   run(context: JobContext): Promise<JobEnd>;
+  /** Of work that comes again from time to time: how soon. It is never set aside, however often it has failed. */
+  everySeconds?: number;
   /** What is written where it is set aside, in one transaction with that. */
   setAside?(trx: Database, job: Job, trouble: string): Promise<void>;
   /** The video whose pages show what comes of it. */

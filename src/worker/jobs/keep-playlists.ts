@@ -5,18 +5,16 @@ import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
 import type { JobWork } from './job-work';
 
-const EVERY_SECONDS = 300;
-
 /** Reads the playlists of a channel again from time to time, since they change at the sites, too. */
 export const keepPlaylists: JobWork = {
+  everySeconds: 300,
   async run({ job }) {
     const channel = await channelById(database(), job.subject);
-    if (!channel) return {};
-    if (isOpenToUs(channel) && site(channel.site).profile.abilities.groups) {
+    if (channel && isOpenToUs(channel) && site(channel.site).profile.abilities.groups) {
       await refreshPlaylists(channel.id).catch((error: Error) => {
         log.info({ channel: channel.id, why: error.message }, 'playlists not read');
       });
     }
-    return { againInSeconds: EVERY_SECONDS };
+    return {};
   },
 };

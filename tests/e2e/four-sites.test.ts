@@ -270,6 +270,8 @@ describe('one video goes everywhere it should', () => {
     await region('The cut').waitFor();
     await tickOf('Marrow Quay').click();
     await tickOf('@marrowquay').click();
+    // What is asked depends on the channels: the page has moved once they are kept.
+    await page.getByText('all saved').waitFor();
     await region('Declarations').getByRole('radio', { name: /^No/ }).check();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(2);
     const wide = await page.evaluate(() => document.documentElement.scrollWidth);

@@ -10,9 +10,9 @@ const firstPort = Number(process.env.KETTLE_SITES_PORT ?? 7310);
 const hour = Number(process.env.KETTLE_SITE_HOUR_SECONDS ?? 1) * 1000;
 
 const servers = [
-  await lanternfold(path.join(home, 'lanternfold'), firstPort),
-  await fieldgate(path.join(home, 'fieldgate'), firstPort + 1),
-  await pipwire(path.join(home, 'pipwire'), firstPort + 2),
+  await lanternfold(path.join(home, 'lanternfold'), firstPort, hour),
+  await fieldgate(path.join(home, 'fieldgate'), firstPort + 1, hour),
+  await pipwire(path.join(home, 'pipwire'), firstPort + 2, hour),
   await stallmarket(path.join(home, 'stallmarket'), firstPort + 3, hour),
 ];
 console.error(`Stand-ins listen from port ${firstPort}`);

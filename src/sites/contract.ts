@@ -140,10 +140,32 @@ export class SiteError extends Error {
   }
 }
 
-/** A person's permission at work: gives a good access token, renewing it where it has run out. */
+/** A site takes no more requests from the account for now; it was not asked. */
+export class AllowanceSpent extends SiteError {
+  override name = 'AllowanceSpent';
+  /** @param seconds until it takes the next */
+  constructor(readonly seconds: number) {
+    super('busy', `It takes no more requests from this account for ${Math.ceil(seconds)} s`, seconds);
+  }
+}
+
+/** What an answer says about itself. */
+export interface AnswerHead {
+  status: number;
+  /** A header field by its name in lower case. */
+  field: (name: string) => string | undefined;
+}
+
+/** A person's permission at work. */
 export interface Session {
-  /** @param stale the token that the site has just refused, so that it is renewed. @throws SiteError 'permission' */
+  /**
+   * A good access token for one request more; one that has run out is renewed.
+   * @param stale the token that the site has just refused, so that it is renewed
+   * @throws SiteError 'permission'; AllowanceSpent
+   */
   accessToken(stale?: string): Promise<string>;
+  /** Hears how the site has answered, so that the requests that are left are known. */
+  heard(answer: AnswerHead): Promise<void>;
 }
 
 /** Signing in at a site (OAuth 2.0 with PKCE). */

@@ -36,7 +36,10 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const session: Session = { accessToken: async (stale) => (stale === undefined ? 'old' : 'fresh') };
+const session: Session = {
+  accessToken: async (stale) => (stale === undefined ? 'old' : 'fresh'),
+  heard: async () => undefined,
+};
 
 describe('asking a site', () => {
   it('sends the token, the key and the JSON', async () => {
@@ -50,7 +53,7 @@ describe('asking a site', () => {
 
   it('renews a token that was refused, once', async () => {
     expect(await askSite(session, `${address}/token`)).toEqual({ title: 'No', detail: 'The reason' });
-    const never: Session = { accessToken: async () => 'old' };
+    const never: Session = { ...session, accessToken: async () => 'old' };
     await expect(askSite(never, `${address}/token`)).rejects.toMatchObject({ kind: 'permission' });
   });
 
@@ -82,6 +85,7 @@ describe('asking a site', () => {
 describe('streaming to a site', () => {
   const stream = (path: string, body: string, signal = new AbortController().signal) =>
     streamToSite({
+      session,
       method: 'PUT',
       address: `${address}${path}`,
       headers: { 'x-own': 'yes' },
@@ -100,6 +104,7 @@ describe('streaming to a site', () => {
   it('takes a file that cannot be read for what it is, and not for a broken line', async () => {
     const body = createReadStream('/nowhere/at-all.mp4');
     const asked = {
+      session,
       method: 'PUT' as const,
       address: `${address}/`,
       headers: {},

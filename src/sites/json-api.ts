@@ -31,13 +31,13 @@ export async function askSite(
   explain: Explain = problemText,
 ): Promise<unknown> {
   const token = await session.accessToken();
-  let answer = await send(address, request, token);
-  if (answer.status === 401) answer = await send(address, request, await session.accessToken(token));
+  let answer = await send(session, address, request, token);
+  if (answer.status === 401) answer = await send(session, address, request, await session.accessToken(token));
   if (answer.ok) return answer.status === 204 ? undefined : answer.json();
   throw await errorFrom(answer, explain);
 }
 
-async function send(address: string, request: ApiRequest, token: string): Promise<Response> {
+async function send(session: Session, address: string, request: ApiRequest, token: string): Promise<Response> {
   const headers: Record<string, string> = { authorization: `Bearer ${token}` };
   if (request.json !== undefined) headers['content-type'] = 'application/json';
   if (request.type) headers['content-type'] = request.type;
@@ -52,9 +52,12 @@ async function send(address: string, request: ApiRequest, token: string): Promis
         : bytes;
   const patience = AbortSignal.timeout(bytes ? LONG_PATIENCE_MILLISECONDS : PATIENCE_MILLISECONDS);
   const signal = request.signal ? AbortSignal.any([patience, request.signal]) : patience;
-  return fetch(address, { method: request.method ?? 'GET', headers, body, signal }).catch((error: Error) => {
+  const method = request.method ?? 'GET';
+  const answer = await fetch(address, { method, headers, body, signal }).catch((error: Error) => {
     throw new SiteError('unreachable', `The site does not answer (${error.message})`);
   });
+  await session.heard({ status: answer.status, field: (name) => answer.headers.get(name) ?? undefined });
+  return answer;
 }
 
 /** What the body of an error says to people, in a site's own form; undefined where it says nothing. */
@@ -76,7 +79,11 @@ export async function errorFrom(answer: Response, explain: Explain = problemText
 /** Statuses that say not now, but later: too slow, too early, too many (RFC 9110, 8470 and 6585). */
 const LATER = [408, 425, 429];
 
-/** The kind of error that an HTTP status means for a drop. */
+/**
+ * The kind of error that an HTTP status means for a drop.
+ * @param says what a person gets to read
+ * @param retryAfter the field Retry-After as it came
+ */
 export function errorForStatus(status: number, says: string, retryAfter?: string): SiteError {
   if (LATER.includes(status) || status >= 500) {
     return new SiteError('busy', says, retryAfterSeconds(retryAfter, new Date()));

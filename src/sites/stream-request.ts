@@ -2,7 +2,7 @@ import http from 'node:http';
 import https from 'node:https';
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { SiteError } from './contract';
+import { type Session, SiteError } from './contract';
 
 /**
  * After so long without a byte taken or an answer begun, the line counts as broken. Buffers of the system take bytes in
@@ -19,6 +19,8 @@ export interface StreamAnswer {
 
 /** A request whose body is a stream of known length. */
 export interface StreamRequest {
+  /** Whose request it is. Its token stands in the headers. */
+  session: Session;
   method: 'PATCH' | 'PUT' | 'POST';
   address: string;
   headers: Record<string, string>;
@@ -36,6 +38,13 @@ export interface StreamRequest {
  *   signal's reason where it aborts
  */
 export async function streamToSite(request: StreamRequest): Promise<StreamAnswer> {
+  const answer = await streamed(request);
+  const field = (name: string) => answer.headers[name]?.toString();
+  await request.session.heard({ status: answer.status, field });
+  return answer;
+}
+
+async function streamed(request: StreamRequest): Promise<StreamAnswer> {
   const { method, address, headers, length, body, onProgress, signal } = request;
   const send = address.startsWith('https:') ? https.request : http.request;
   const outgoing = send(address, { method, headers: { ...headers, 'content-length': length }, signal });

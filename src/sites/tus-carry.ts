@@ -8,6 +8,8 @@ const TUS = { 'tus-resumable': '1.0.0' };
  * Carries a file to a tus 1.0 upload that the site has made, from the byte that the site confirms. The worker's file
  * store gives streams and no paths, which tus-js-client would have to hold in memory chunk by chunk; so the two requests
  * of the protocol stand here.
+ * @param uploadUrl the address that the site gave for this upload
+ * @param onProgress hears how many bytes are over
  * @throws SiteError; where `signal` aborts, its reason
  */
 export async function carryByTus(
@@ -32,6 +34,7 @@ export async function carryByTus(
       signal.throwIfAborted();
       throw new SiteError('unreachable', `The site does not answer (${error.message})`);
     });
+    await session.heard({ status: answer.status, field: (name) => answer.headers.get(name) ?? undefined });
     if (answer.status === 401 && !renewed) {
       token = await session.accessToken(token);
       return confirmedOffset(true);
@@ -49,7 +52,9 @@ export async function carryByTus(
 
   /** Core protocol, PATCH: the server acknowledges with 204 and the new Upload-Offset. */
   async function send(from: number): Promise<number> {
+    token = await session.accessToken();
     const answer = await streamToSite({
+      session,
       method: 'PATCH',
       address: uploadUrl,
       headers: {

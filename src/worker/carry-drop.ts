@@ -1,10 +1,10 @@
 import { isWorking, type PutOff, type Snag } from '@/core/drop';
-import { whatFollows } from '@/core/work';
+import { type Use, whatFollows } from '@/core/work';
 import { meantWords } from '@/desk/drop/meant';
 import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
 import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
-import { SiteError } from '@/sites/contract';
+import { AllowanceSpent, SiteError } from '@/sites/contract';
 import { isConnectedSince } from '@/store/accounts';
 import { channelById } from '@/store/channels';
 import { noteSiteFailed, noteSiteWell } from '@/store/circuits';
@@ -52,6 +52,18 @@ export async function carryDrop(claim: Claim): Promise<void> {
   }
 }
 
+/** What a step asks its site for. */
+const USES: Record<keyof typeof STEPS, Use> = {
+  packing: 'work',
+  landing: 'work',
+  settling: 'look',
+  clearing: 'look',
+  proofing: 'work',
+  opening: 'urgent',
+  closing: 'urgent',
+  removing: 'urgent',
+};
+
 async function run(
   claim: Claim,
   drop: Drop,
@@ -77,7 +89,7 @@ async function run(
     record: await recordOf(db, drop.videoId),
     adapter: site(channel.site),
     profile: profileAt(profile, channel),
-    session: sessionFor(channel.accountId),
+    session: sessionFor(channel.accountId, USES[state]),
     signal,
     now,
     async keep(fields: DropFields) {
@@ -141,6 +153,12 @@ async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): P
     if (await writeSnag(claim, drop, { kind, what, remedy, ...more }, connectedMeanwhile)) return;
     await comeBack(claim, drop, 1, 'It was connected again meanwhile', { attempts: drop.attempts, putOffBy: 'busy' });
   };
+  if (error instanceof AllowanceSpent) {
+    // No try has failed: it was not made.
+    const why = `${name} takes no more requests for now`;
+    const { attempts, putOffSince } = drop;
+    return comeBack(claim, drop, error.seconds, why, { attempts, putOffBy: 'busy', putOffSince });
+  }
   if (error instanceof SnagFound) return snag(error.kind, error.what, error.remedy, error.more);
   if (error instanceof SiteError) {
     switch (error.kind) {

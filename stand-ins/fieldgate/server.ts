@@ -17,8 +17,11 @@ const SCOPES = {
   'collections.edit': 'make collections and put works in them',
 };
 
-/** Fieldgate: a portfolio host for professionals. Everything it keeps lies in `folder`. */
-export async function fieldgate(folder: string, port: number): Promise<FastifyInstance> {
+/**
+ * Fieldgate: a portfolio host for professionals. Everything it keeps lies in `folder`.
+ * @param hour real milliseconds of an hour there
+ */
+export async function fieldgate(folder: string, port: number, hour: number): Promise<FastifyInstance> {
   const site = await openSite<Work>({
     name: 'Fieldgate',
     folder,
@@ -26,6 +29,7 @@ export async function fieldgate(folder: string, port: number): Promise<FastifyIn
     people,
     scopes: SCOPES,
     style: STYLE,
+    allowance: [{ name: 'minute', requests: 20, seconds: hour / 60_000, told: true }],
     pages: '/work',
     closedPage: shutPage,
     hooks: {
@@ -105,9 +109,9 @@ export async function fieldgate(folder: string, port: number): Promise<FastifyIn
     if (change.audience && change.audience !== 'me' && work.stage !== 'ready' && work.stage !== 'full') {
       if (change.audience === 'public') throw new Problem(409, 'Too early', 'The work cannot be shown before it plays');
     }
-    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
     const publishedAt = work.publishedAt ?? (change.audience === 'public' ? new Date().toISOString() : undefined);
-    return shown(works.change(work.id, { ...given, publishedAt }));
+    return shown(works.change(work.id, { ...set, publishedAt }));
   });
 
   server.put('/v2/works/:id/chapters', async (request) => {

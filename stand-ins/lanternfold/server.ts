@@ -31,8 +31,11 @@ function rightsCheck(video: Video, faults: Faults): Pick<Video, 'checks' | 'matc
   return { checks: 'matched', match: { owner, from, to, wants } };
 }
 
-/** Lanternfold: an open video site. Everything it keeps lies in `folder`. */
-export async function lanternfold(folder: string, port: number): Promise<FastifyInstance> {
+/**
+ * Lanternfold: an open video site. Everything it keeps lies in `folder`.
+ * @param hour real milliseconds of an hour there
+ */
+export async function lanternfold(folder: string, port: number, hour: number): Promise<FastifyInstance> {
   const site = await openSite<Video>({
     name: 'Lanternfold',
     folder,
@@ -40,6 +43,10 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
     people,
     scopes: SCOPES,
     style: STYLE,
+    allowance: [
+      { name: 'hour', requests: 600, seconds: hour / 1000, told: true },
+      { name: 'day', requests: 5000, seconds: (24 * hour) / 1000, told: true },
+    ],
     pages: '/watch',
     closedPage,
     hooks: { afterFirst: rightsCheck, altered },
@@ -116,8 +123,8 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
     const { id } = site.videoFor(request);
     const change = await valid(wordsShape.validate(request.body, { stripUnknown: false }));
     const video = site.videoFor(request);
-    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-    const next: Video = { ...video, ...given };
+    const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const next: Video = { ...video, ...set };
     const refuse = (status: number, title: string, detail: string, field?: string) => {
       throw new Problem(status, title, detail, { field });
     };
@@ -142,7 +149,7 @@ export async function lanternfold(folder: string, port: number): Promise<Fastify
       }
       next.publishedAt ??= new Date().toISOString();
     }
-    return shown(videos.change(id, { ...given, publishedAt: next.publishedAt }));
+    return shown(videos.change(id, { ...set, publishedAt: next.publishedAt }));
   });
 
   server.put('/api/videos/:id/thumbnail', async (request) => {

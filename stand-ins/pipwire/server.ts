@@ -15,8 +15,11 @@ const SCOPES = {
   'posts.write': 'draft posts, put them out, and take back those that it has put out',
 };
 
-/** Pipwire: short posts with a clip. Everything it keeps lies in `folder`. */
-export async function pipwire(folder: string, port: number): Promise<FastifyInstance> {
+/**
+ * Pipwire: short posts with a clip. Everything it keeps lies in `folder`.
+ * @param hour real milliseconds of an hour there
+ */
+export async function pipwire(folder: string, port: number, hour: number): Promise<FastifyInstance> {
   const site = await openSite<Post>({
     name: 'Pipwire',
     folder,
@@ -24,6 +27,7 @@ export async function pipwire(folder: string, port: number): Promise<FastifyInst
     people,
     scopes: SCOPES,
     style: STYLE,
+    allowance: [{ name: 'hour', requests: 300, seconds: hour / 1000, told: true }],
     pages: '/p',
     closedPage: cutPage,
     errors: pipErrors,
@@ -98,9 +102,9 @@ export async function pipwire(folder: string, port: number): Promise<FastifyInst
       throw new Problem(400, 'Range missing', 'A clip is put with Content-Range, the whole size behind the slash');
     }
     const file = processing.originalOf(post.id);
-    const there = await have(post);
-    if (range.first > there) {
-      throw new Problem(416, 'Gap', `Bytes ${there} to ${range.first - 1} are not here yet`, { have: there });
+    const received = await have(post);
+    if (range.first > received) {
+      throw new Problem(416, 'Gap', `Bytes ${received} to ${range.first - 1} are not here yet`, { have: received });
     }
     await truncate(file, range.first);
     const line = site.faults.line(post.fileName, () => request.raw.socket.destroy());

@@ -8,6 +8,7 @@ import fastifyStatic from '@fastify/static';
 import fastify, { type FastifyInstance, type FastifyRequest } from 'fastify';
 import sharp from 'sharp';
 import { ValidationError } from 'yup';
+import { Allowance, type AllowanceRule } from './allowance';
 import { Faults } from './faults';
 import type { Hosted } from './hosted';
 import { Permissions, type Person } from './oauth/permissions';
@@ -34,6 +35,8 @@ export interface SiteOptions<T extends Hosted> {
   /** How it words its errors; problem details where it does not say otherwise. */
   errors?: ProblemShape;
   bodyLimit?: number;
+  /** What each account may ask; seconds are real ones. */
+  allowance: AllowanceRule[];
 }
 
 /** A stand-in with what all of them share: accounts, permissions, videos, processing, faults, public files. */
@@ -99,6 +102,11 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
   const processing = new Processing(videos, fileFolder, faults, options.hooks);
   const channels = people.flatMap((person) => person.channels.map((channel) => ({ ...channel, personId: person.id })));
 
+  const grantOf = (request: FastifyRequest) => {
+    const token = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
+    return token === undefined ? undefined : permissions.grantOf(token);
+  };
+
   answerProblems(server, options.errors ?? problemDetails);
   await server.register(formbody);
   await server.register(cookie);
@@ -106,6 +114,7 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
   server.addContentTypeParser(/^image\//, { parseAs: 'buffer' }, (_request, body, done) => done(null, body));
   server.addContentTypeParser('application/octet-stream', (_request, _payload, done) => done(null));
   faults.register(server);
+  new Allowance(options.allowance, (request) => grantOf(request)?.personId).register(server);
   const { name, scopes, style } = options;
   registerOAuth(server, { name, address, people, clientIds: ['kettle-drop'], scopes, style }, permissions);
 
@@ -124,8 +133,7 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
     channels,
     watched,
     grantOf(request) {
-      const token = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
-      const grant = token && permissions.grantOf(token);
+      const grant = grantOf(request);
       if (!grant) throw new Problem(401, 'Not permitted', 'The access token is missing, has run out or was taken back');
       return grant;
     },
@@ -163,8 +171,8 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
       show(`${channelPath}/:id`, (request) => {
         const found = channels.find(({ id }) => id === (request.params as { id: string }).id);
         if (!found) return undefined;
-        const own = videos.all().filter((video) => video.channelId === found.id && isListed(video));
-        return channel(found.name, own);
+        const listed = videos.all().filter((video) => video.channelId === found.id && isListed(video));
+        return channel(found.name, listed);
       });
     },
     async keepThumbnail(video, request, check) {
@@ -198,9 +206,9 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
   server.get(`${options.pages}/:id/thumbnail`, async (request, reply) => {
     const video = watched(request);
     if (!video) return reply.status(404).type('text/html').send(options.closedPage());
-    const own = existsSync(processing.fileOf(video.id, 'thumbnail'));
-    const file = path.basename(processing.fileOf(video.id, own ? 'thumbnail' : 'still.jpg'));
-    return reply.type(own ? (video.thumbnail?.type ?? 'image/jpeg') : 'image/jpeg').sendFile(file);
+    const hasOwn = existsSync(processing.fileOf(video.id, 'thumbnail'));
+    const file = path.basename(processing.fileOf(video.id, hasOwn ? 'thumbnail' : 'still.jpg'));
+    return reply.type(hasOwn ? (video.thumbnail?.type ?? 'image/jpeg') : 'image/jpeg').sendFile(file);
   });
 
   // For tests: everything the site keeps, whoever asks on loopback.

@@ -19,7 +19,10 @@ const SCOPES = {
 const REVIEW_HOURS = [24, 48] as const;
 const SHOWN_HOURS = 6;
 
-/** Stallmarket: a shop with video. Everything it keeps lies in `folder`. @param hour real milliseconds of an hour there */
+/**
+ * Stallmarket: a shop with video. Everything it keeps lies in `folder`.
+ * @param hour real milliseconds of an hour there
+ */
 export async function stallmarket(folder: string, port: number, hour: number): Promise<FastifyInstance> {
   const site = await openSite<Clip>({
     name: 'Stallmarket',
@@ -28,6 +31,7 @@ export async function stallmarket(folder: string, port: number, hour: number): P
     people,
     scopes: SCOPES,
     style: STYLE,
+    allowance: [{ name: 'enough', requests: 200, seconds: hour / 1000, told: false }],
     pages: '/clip',
     closedPage: offPage,
     errors: stallErrors,
@@ -66,8 +70,8 @@ export async function stallmarket(folder: string, port: number, hour: number): P
   function isShown(clip: Clip): boolean {
     return clip.review === 'approved' && (clip.shownAt ?? 0) <= Date.now();
   }
-  const shown = (given: Clip) => {
-    const clip = reviewed(given);
+  const shown = (before: Clip) => {
+    const clip = reviewed(before);
     const { id, title, text, products, review, declined, stage, progress, failure, thumbnail, file, size } = clip;
     return {
       ok: true,
@@ -157,8 +161,8 @@ export async function stallmarket(folder: string, port: number, hour: number): P
     const clip = site.videoFor(request);
     const change = await valid(listingShape.validate(request.body, { stripUnknown: false }));
     checkProducts(change.products);
-    const given = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
-    return shown(handIn(clips.change(clip.id, given)));
+    const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    return shown(handIn(clips.change(clip.id, set)));
   });
 
   server.put('/shop-api/clips/:id/picture', async (request) => {

@@ -232,7 +232,7 @@ export function conformance(name: string, make: () => Subject): void {
     });
 
     it('tells a bad permission from other trouble', async () => {
-      const bad: Session = { accessToken: async () => 'no such token' };
+      const bad: Session = { accessToken: async () => 'no such token', heard: async () => undefined };
       await expect(adapter.account(bad)).rejects.toBeInstanceOf(SiteError);
       await expect(adapter.account(bad)).rejects.toMatchObject({ kind: 'permission' });
     });

@@ -1,3 +1,4 @@
+export * from './allowance';
 export * from './circuit';
 export * from './follows';
 export * from './looks';

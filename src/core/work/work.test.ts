@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { waitForAllowance } from './allowance';
 import { FAILURES_UNTIL_REST, restAfter } from './circuit';
 import { pauseAfter, UNEXPECTED_TRIES, whatFollows } from './follows';
 import { nextLookAfter } from './looks';
@@ -73,5 +74,30 @@ describe('looks at a site', () => {
   it('grow apart with age, to a minute, and to a quarter of an hour where people review', () => {
     expect([0, 5, 30, 120, 86_400].map((age) => nextLookAfter(age, 'processing'))).toEqual([1, 1, 3, 12, 60]);
     expect(nextLookAfter(86_400, 'review')).toBe(900);
+  });
+});
+
+describe('what a site allows', () => {
+  const hour = (remaining: number) => ({ policy: 'hour', remaining, quota: 20, seconds: 30 });
+  const waits = (remaining: number) =>
+    (['look', 'work', 'urgent'] as const).map((use) => waitForAllowance([hour(remaining)], use, 0));
+
+  it('is left to what is more important, the last of it to what somebody waits for', () => {
+    expect(waits(6)).toEqual([0, 0, 0]);
+    expect(waits(5)).toEqual([30, 0, 0]);
+    expect(waits(2)).toEqual([30, 30, 0]);
+    expect(waits(0)).toEqual([30, 30, 30]);
+  });
+
+  it('holds by the hour and by the day together, and what waits does not all come back at once', () => {
+    const day = { policy: 'day', remaining: 0, quota: 5000, seconds: 4000 };
+    expect(waitForAllowance([hour(20), day], 'urgent', 0)).toBe(4000);
+    expect(waitForAllowance([hour(0)], 'work', 1)).toBe(37.5);
+    expect(waitForAllowance([], 'look', 0)).toBe(0);
+  });
+
+  it('is spent where a site only says to come back later', () => {
+    const asked = { policy: 'too many requests', remaining: 0, quota: undefined, seconds: 7 };
+    expect(waitForAllowance([asked], 'urgent', 0)).toBe(7);
   });
 });

@@ -1,4 +1,5 @@
 import { object } from 'yup';
+import type { Use } from '@/core/work';
 import { SiteError } from '@/sites/contract';
 import { channelById, keepPlaylists, type Playlist, playlistsOf } from '@/store/channels';
 import { database } from '@/store/database';
@@ -8,15 +9,18 @@ import { DeskError, found } from '../desk-error';
 import { trimmed } from '../text-shape';
 import { sessionFor, site } from './session';
 
-async function groupsOf(channelId: string) {
+async function groupsOf(channelId: string, use?: Use) {
   const channel = found(await channelById(database(), channelId), 'channel');
   const { groups, profile } = site(channel.site);
-  return { channel, groups, profile, session: sessionFor(channel.accountId) };
+  return { channel, groups, profile, session: sessionFor(channel.accountId, use) };
 }
 
-/** Reads a channel's playlists from its site. Where the site has none, nothing is asked. */
-export async function refreshPlaylists(channelId: string): Promise<Playlist[]> {
-  const { channel, groups, profile, session } = await groupsOf(channelId);
+/**
+ * Reads a channel's playlists from its site. Where the site has none, nothing is asked.
+ * @param use a look where nobody waits for it
+ */
+export async function refreshPlaylists(channelId: string, use?: Use): Promise<Playlist[]> {
+  const { channel, groups, profile, session } = await groupsOf(channelId, use);
   const db = database();
   if (!groups) return [];
   try {

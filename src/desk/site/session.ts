@@ -1,10 +1,13 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Tokens } from '@/core/permission/tokens';
-import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
+import { type Use, waitForAllowance } from '@/core/work';
+import { AllowanceSpent, type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import { siteById } from '@/sites/registry';
+import { toldAllowances } from '@/sites/told-allowance';
 import { accountById, keepTokens, letRenewalGo, noteTakenBack, takeForRenewal } from '@/store/accounts';
+import { allowancesOf, countRequest, keepAllowances } from '@/store/allowances';
 import type { Channel } from '@/store/channels';
-import { database } from '@/store/database';
+import { type Database, database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { settings } from '@/store/settings';
 
@@ -28,12 +31,18 @@ const isGood = (tokens: Tokens, stale: string | undefined) =>
 
 /**
  * An account's permission at work. Whoever finds the token run out takes the account in hand and renews it, while others
- * look again until that is done. No lock and no transaction is held while the site is asked.
+ * look again until that is done. No lock and no transaction is held while the site is asked. Requests are counted before they
+ * are made, over all workers, so that the site need not refuse any.
+ * @param use what the requests are for: a part of what the site allows is kept for what is urgent
  */
-export function sessionFor(accountId: string): Session {
+export function sessionFor(accountId: string, use: Use = 'urgent'): Session {
   return {
+    async heard(answer) {
+      await keepAllowances(database(), accountId, toldAllowances(answer));
+    },
     async accessToken(stale) {
       const db = database();
+      await takeRequest(db, accountId, use);
       for (const until = performance.now() + RENEWAL_SECONDS * 1000; ; ) {
         const account = await accountById(db, accountId);
         if (account?.state !== 'connected' || !account.tokens) {
@@ -47,6 +56,15 @@ export function sessionFor(accountId: string): Session {
       }
     },
   };
+}
+
+/** Counts one request where the account may make it. @throws AllowanceSpent */
+async function takeRequest(db: Database, accountId: string, use: Use): Promise<void> {
+  const allowances = await allowancesOf(db, accountId);
+  if (allowances.length === 0) return;
+  const wait = waitForAllowance(allowances, use, Math.random());
+  if (wait > 0) throw new AllowanceSpent(wait);
+  await countRequest(db, accountId);
 }
 
 /** Renews the tokens of an account that is in our hands. Somebody may have done so between our looking and our taking. */
@@ -71,5 +89,5 @@ async function renew(accountId: string, stale: string | undefined): Promise<stri
 
 /** A session for tokens that have just been given, before there is an account. */
 export function sessionOf(tokens: Tokens): Session {
-  return { accessToken: async () => tokens.access };
+  return { accessToken: async () => tokens.access, heard: async () => undefined };
 }

@@ -32,6 +32,8 @@ export async function contentDigest(bytes: Readable, signal?: AbortSignal): Prom
  * Carries a file in numbered parts, each with its Content-Digest (RFC 9530), and completes it. Parts that the site has
  * already with the right bytes are not sent again. However large the site wants its parts, no more than a few buffers are in
  * memory: each part is read once for its digest and once for the line.
+ * @param work the address of the work at the site
+ * @param onProgress hears how many bytes are over
  * @throws SiteError; the file's own error where it cannot be read; where `signal` aborts, its reason
  */
 export async function carryInParts(
@@ -46,7 +48,7 @@ export async function carryInParts(
     onProgress(file.size);
     return;
   }
-  const there = new Map(parts.map((part) => [part.number, part]));
+  const partsAtSite = new Map(parts.map((part) => [part.number, part]));
   const count = Math.ceil(file.size / partBytes);
   const bytesOf = (part: number) => {
     const first = (part - 1) * partBytes;
@@ -58,8 +60,8 @@ export async function carryInParts(
   for (let part = 1; part <= count; part += 1) {
     const { length, open } = bytesOf(part);
     const digest = await contentDigest(open(), signal);
-    const known = there.get(part);
-    if (known?.bytes !== length || `sha-256=:${known.digest}:` !== digest) {
+    const partAtSite = partsAtSite.get(part);
+    if (partAtSite?.bytes !== length || `sha-256=:${partAtSite.digest}:` !== digest) {
       await sendPart(
         session,
         `${work}/parts/${part}`,
@@ -88,6 +90,7 @@ async function sendPart(
 ): Promise<void> {
   const send = (token: string) =>
     streamToSite({
+      session,
       method: 'PUT',
       address,
       length: part.length,

@@ -20,6 +20,7 @@ export async function carryByRange(
   onProgress(from);
   if (from >= file.size) return;
   const answer = await streamToSite({
+    session,
     method: 'PUT',
     address,
     headers: {
@@ -39,9 +40,9 @@ export async function carryByRange(
       answer.headers['retry-after'],
     );
   }
-  const there = await confirmed();
-  if (there !== file.size) {
-    throw new SiteError('unreachable', `The site has ${there} of ${file.size} bytes; the transfer goes on from there`);
+  const over = await confirmed();
+  if (over !== file.size) {
+    throw new SiteError('unreachable', `The site has ${over} of ${file.size} bytes; the transfer goes on from there`);
   }
-  onProgress(there);
+  onProgress(over);
 }

@@ -16,6 +16,8 @@ export interface FormFrame {
 /**
  * The frame of a form whose one part is a file. A file name goes percent-encoded where a header could not hold it as it is
  * (RFC 7578, section 4.2, and the WHATWG's form-data encoding).
+ * @param field the name of the form’s field
+ * @param type the media type of the file
  */
 export function formFrame(field: string, fileName: string, type: string): FormFrame {
   const boundary = `kettle-${randomBytes(18).toString('hex')}`;
@@ -43,6 +45,9 @@ function framed({ head, tail }: FormFrame, bytes: Readable): Readable {
 
 /**
  * Carries a file as one multipart/form-data POST. What breaks off starts from the beginning.
+ * @param field the name of the form’s field
+ * @param onProgress hears how many bytes of the file are over
+ * @param explain how the site words its errors
  * @throws SiteError; where `signal` aborts, its reason
  */
 export async function carryAsForm(
@@ -57,6 +62,7 @@ export async function carryAsForm(
   const frame = formFrame(field, file.fileName, mediaType(file.fileName));
   onProgress(0);
   const answer = await streamToSite({
+    session,
     method: 'POST',
     address,
     headers: {

@@ -66,8 +66,8 @@ export async function up(db: Knex): Promise<void> {
 export async function down(db: Knex): Promise<void> {
   await db.schema.alterTable('accounts', (table) => table.dropColumn('renewingUntil'));
   // The index also serves the reference to channels, which needs one of its own before it goes.
-  const own = ['drops', 'drops_channelid_index', 'channelId'];
-  await db.raw('ALTER TABLE ?? ADD INDEX IF NOT EXISTS ?? (??)', own);
+  const names = ['drops', 'drops_channelid_index', 'channelId'];
+  await db.raw('ALTER TABLE ?? ADD INDEX IF NOT EXISTS ?? (??)', names);
   await db.schema.alterTable('drops', (table) => {
     table.dropColumn('stateSince');
     table.dropIndex(['channelId', 'state']);

@@ -7,6 +7,7 @@ import * as layers from './005-layers';
 import * as ends from './006-ends';
 import * as traces from './007-traces';
 import * as jobs from './008-jobs';
+import * as allowances from './009-allowances';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -18,4 +19,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '006-ends': ends,
   '007-traces': traces,
   '008-jobs': jobs,
+  '009-allowances': allowances,
 };

@@ -11,7 +11,7 @@ export const keepPlaylists: JobWork = {
   async run({ job }) {
     const channel = await channelById(database(), job.subject);
     if (channel && isOpenToUs(channel) && site(channel.site).profile.abilities.groups) {
-      await refreshPlaylists(channel.id).catch((error: Error) => {
+      await refreshPlaylists(channel.id, 'look').catch((error: Error) => {
         log.info({ channel: channel.id, why: error.message }, 'playlists not read');
       });
     }

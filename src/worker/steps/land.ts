@@ -36,8 +36,8 @@ export const land: Step = async (context) => {
     await keep({ ...begun, waiting: undefined });
     return begun;
   };
-  const known = drop.siteVideoId && drop.link && drop.carry;
-  let begun: Begun = known
+  const isBegun = drop.siteVideoId && drop.link && drop.carry;
+  let begun: Begun = isBegun
     ? { siteVideoId: drop.siteVideoId ?? '', link: drop.link ?? '', carry: drop.carry ?? {} }
     : await begin();
 

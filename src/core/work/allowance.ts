@@ -1,0 +1,34 @@
+/** What an account may still ask of a site, as the site has told it. */
+export interface Allowance {
+  /** The name of the rule; an account may have several at a time, such as by the hour and by the day. */
+  policy: string;
+  /** Requests that are left. */
+  remaining: number;
+  /** Requests in all; undefined where the site has not said. */
+  quota: number | undefined;
+  /** Until it is full again. */
+  seconds: number;
+}
+
+/**
+ * What a request is for: looking whether a site has finished, carrying something on, or doing what somebody waits for, such as
+ * opening, closing and removing.
+ */
+export type Use = 'look' | 'work' | 'urgent';
+
+/** The part of an allowance that is left to more important uses. */
+const KEPT_BACK: Record<Use, number> = { look: 0.25, work: 0.1, urgent: 0 };
+
+/**
+ * How long to wait before one more request. What looks leave over is there for files and words, and what those leave over for
+ * opening and removing, so that a video is never late because others were looked at too often.
+ * @param allowances every one that holds for the account now
+ * @param chance from 0 up to 1: spreads what waits over the time after
+ * @returns seconds; 0 where it may be made now
+ */
+export function waitForAllowance(allowances: readonly Allowance[], use: Use, chance: number): number {
+  const waits = allowances
+    .filter(({ remaining, quota = 0 }) => remaining <= Math.floor(quota * KEPT_BACK[use]))
+    .map(({ seconds }) => Math.max(0.1, seconds) * (1 + chance / 4));
+  return Math.max(0, ...waits);
+}

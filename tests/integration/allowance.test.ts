@@ -1,0 +1,76 @@
+import { afterEach, describe, expect, it } from 'vitest';
+import { sendVideo } from '@/desk/drop/send';
+import { lookAtChannels } from '@/desk/look/look';
+import { sessionFor } from '@/desk/site/session';
+import { keepAllowances } from '@/store/allowances';
+import { database } from '@/store/database';
+import { makeClip } from '../setup/clips';
+import { addressOf, bringFile, untilSheet, untilState, yardSession } from '../setup/desk';
+import { aWorker } from '../setup/worker';
+
+aWorker();
+const at = () => `${addressOf('fieldgate')}/control/allowance`;
+
+async function allow(requests: number, seconds: number, told = true): Promise<void> {
+  const rules = [{ name: 'span', requests, seconds, told }];
+  const body = JSON.stringify(rules);
+  const answer = await fetch(at(), { method: 'PUT', headers: { 'content-type': 'application/json' }, body });
+  expect(answer.status).toBe(200);
+}
+
+const refused = async () => ((await (await fetch(at())).json()) as { refused: number }).refused;
+
+async function fieldgateAccount(): Promise<string> {
+  await yardSession('fieldgate');
+  const { sites } = await lookAtChannels();
+  return sites.find(({ id }) => id === 'fieldgate')?.accounts.find(({ state }) => state === 'connected')?.id ?? '';
+}
+
+afterEach(async () => {
+  await allow(100_000, 1);
+  await database()('allowances').delete();
+});
+
+async function sent(...names: string[]): Promise<string[]> {
+  await yardSession('fieldgate');
+  const clip = makeClip({ name: 'allowance.mp4', seconds: 2 });
+  const ids: string[] = [];
+  for (const name of names) ids.push(await bringFile(clip, 'Marrow Quay Films', name));
+  for (const id of ids) await untilSheet(id, ({ cut }) => cut?.state === 'ready');
+  await Promise.all(ids.map((id) => sendVideo(id)));
+  return ids;
+}
+
+describe('what a site lets an account ask', () => {
+  it('is counted ahead: four videos at once get there, and the site need refuse no request', async () => {
+    await allow(15, 2);
+    const ids = await sent('few-0.mp4', 'few-1.mp4', 'few-2.mp4', 'few-3.mp4');
+    for (const id of ids) await untilState(id, 'live', 80);
+    expect(await refused()).toBe(0);
+  }, 110_000);
+
+  it('is found out by a refusal where the site does not tell it; then nobody asks until it says', async () => {
+    await allow(15, 2, false);
+    const ids = await sent('untold-0.mp4', 'untold-1.mp4', 'untold-2.mp4', 'untold-3.mp4');
+    for (const id of ids) await untilState(id, 'live', 80);
+    // At most those that were asking at the same moment in each span.
+    expect(await refused()).toBeGreaterThan(0);
+    expect(await refused()).toBeLessThan(16);
+  }, 110_000);
+
+  it('is kept for what somebody waits for, over all workers', async () => {
+    const account = await fieldgateAccount();
+    const told = (remaining: number) =>
+      keepAllowances(database(), account, [{ policy: 'hour', remaining, quota: 20, seconds: 30 }]);
+    const ask = (use: 'look' | 'work' | 'urgent') => sessionFor(account, use).accessToken();
+    await told(3);
+    await expect(ask('look')).rejects.toMatchObject({ name: 'AllowanceSpent', kind: 'busy' });
+    await ask('work');
+    await expect(ask('work')).rejects.toMatchObject({ kind: 'busy', retryAfter: expect.any(Number) });
+    await ask('urgent');
+    await ask('urgent');
+    await expect(ask('urgent')).rejects.toThrow(/takes no more requests from this account for \d+ s/);
+    await told(20);
+    await ask('look');
+  });
+});

@@ -58,9 +58,9 @@ export async function makeDemo(): Promise<void> {
     if (at && !at.playlists.some((playlist) => playlist.title === title)) await makePlaylist(at.id, { title });
   }
   const series = await makeLayers(channels);
-  const there = new Set((await lookAtBoard()).rows.map((row) => row.cut?.fileName));
+  const madeBefore = new Set((await lookAtBoard()).rows.map((row) => row.cut?.fileName));
   for (const video of VIDEOS) {
-    if (there.has(video.fileName)) continue;
+    if (madeBefore.has(video.fileName)) continue;
     const channel = channels.get(video.channel);
     if (channel) await makeVideo(folder, video, channel, { channels, series });
   }
@@ -98,8 +98,8 @@ async function makeLayers(channels: Map<string, DemoChannel>): Promise<Map<strin
     const owner = ids.get(name) ?? (await newSeries({ name }));
     ids.set(name, owner);
     await editSeries(owner, { pattern });
-    const there = wanted.flatMap((each) => channels.get(each)?.id ?? []);
-    await editDefaults({ layer: 'series', owner }, { ...values, channels: there });
+    const channelIds = wanted.flatMap((each) => channels.get(each)?.id ?? []);
+    await editDefaults({ layer: 'series', owner }, { ...values, channels: channelIds });
   }
   return ids;
 }

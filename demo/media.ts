@@ -20,8 +20,8 @@ const underWay = new Map<string, Promise<string>>();
 function loopOf(folder: string, video: DemoVideo, name: string): Promise<string> {
   const key = [name, video.rate.replace('/', '-'), video.palette.sky.slice(1)].join('_');
   const target = path.join(folder, `${key}.mp4`);
-  const known = underWay.get(target);
-  if (known) return known;
+  const making = underWay.get(target);
+  if (making) return making;
   const drawing = existsSync(target) ? Promise.resolve(target) : drawLoop(folder, key, target, video, name);
   underWay.set(target, drawing);
   return drawing;

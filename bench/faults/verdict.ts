@@ -42,10 +42,10 @@ export async function verdictOn(meant: { files: number; drops: number; digest: s
   const siteOf = (drop: DropRow) => channels.get(drop.channelId)?.site ?? '';
   let [doubled, leftBehind, wrong] = [0, 0, 0];
   for (const siteId of new Set(drops.map(siteOf))) {
-    const there = await videosAt(siteId);
+    const videos = await videosAt(siteId);
     const ours = new Set(drops.filter((drop) => siteOf(drop) === siteId).map(({ siteVideoId }) => siteVideoId));
-    leftBehind += there.filter(({ id }) => !ours.has(String(id))).length;
-    const names = there.map(({ channelId, fileName }) => `${channelId} ${fileName}`);
+    leftBehind += videos.filter(({ id }) => !ours.has(String(id))).length;
+    const names = videos.map(({ channelId, fileName }) => `${channelId} ${fileName}`);
     doubled += names.length - new Set(names).size;
   }
   // What is wrong is told whole, so that it can be found out why.

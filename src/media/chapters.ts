@@ -30,7 +30,13 @@ export async function readChaptersInside(file: string): Promise<MarkerFile> {
   return { format: 'inside the file', rate: undefined, startFrame: undefined, markers, findings: [] };
 }
 
-/** Copies a file with these chapters inside, in the place of those it had; nothing is encoded again. @throws ProgramError */
+/**
+ * Copies a file with these chapters inside, in the place of those it had; nothing is encoded again.
+ * @param from path of the file that is read
+ * @param to path of the copy
+ * @param file the chapters, and where the last of them ends
+ * @throws ProgramError
+ */
 export async function writeChaptersInside(
   from: string,
   to: string,

@@ -80,7 +80,11 @@ function pathData(glyph: Glyph, x: number, y: number, size: number): string {
     .join('');
 }
 
-/** The largest letters with which a title fits a box; undefined where it does not fit even in the smallest. */
+/**
+ * The largest letters with which a title fits a box; undefined where it does not fit even in the smallest.
+ * @param box in pixels
+ * @param sizes of the letters, in pixels
+ */
 export function titleInBox(
   title: string,
   face: Font,

@@ -19,14 +19,14 @@ export function authorisationFor(issuer: string, scopes: Readonly<Record<string,
     [oauth.allowInsecureRequests]: isLoopback(issuer),
     signal: () => AbortSignal.timeout(PATIENCE_MILLISECONDS),
   };
-  let known: oauth.AuthorizationServer | undefined;
+  let metadata: oauth.AuthorizationServer | undefined;
 
   const server = async () => {
-    if (known) return known;
+    if (metadata) return metadata;
     const address = new URL(issuer);
     const answer = await reach(oauth.discoveryRequest(address, { ...options, algorithm: 'oauth2' }));
-    known = await oauth.processDiscoveryResponse(address, answer);
-    return known;
+    metadata = await oauth.processDiscoveryResponse(address, answer);
+    return metadata;
   };
 
   const toTokens = (answer: oauth.TokenEndpointResponse, refresh: string): Tokens => ({

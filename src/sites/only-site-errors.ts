@@ -13,12 +13,12 @@ function asSiteError(error: unknown): unknown {
 function wrapped<T extends object>(calls: T): T {
   return new Proxy(calls, {
     get(target, name, receiver) {
-      const held: unknown = Reflect.get(target, name, receiver);
-      if (name === 'groups' && held) return wrapped(held);
-      if (typeof held !== 'function') return held;
+      const member: unknown = Reflect.get(target, name, receiver);
+      if (name === 'groups' && member) return wrapped(member);
+      if (typeof member !== 'function') return member;
       return async (...args: unknown[]) => {
         try {
-          return await held.apply(target, args);
+          return await member.apply(target, args);
         } catch (error) {
           throw asSiteError(error);
         }

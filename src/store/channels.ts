@@ -99,8 +99,8 @@ export async function keepPlaylists(
   channelId: string,
   found: readonly Pick<Playlist, 'sitePlaylistId' | 'title' | 'videos'>[],
 ): Promise<void> {
-  const known = found.map((playlist) => playlist.sitePlaylistId);
-  await db('playlists').where({ channelId }).whereNotIn('sitePlaylistId', known).delete();
+  const siteIds = found.map((playlist) => playlist.sitePlaylistId);
+  await db('playlists').where({ channelId }).whereNotIn('sitePlaylistId', siteIds).delete();
   for (const { sitePlaylistId, title, videos } of found) {
     await db('playlists')
       .insert({ id: newId(), channelId, sitePlaylistId, title, videos })

@@ -89,8 +89,8 @@ export async function cutsOf(db: Database, videoIds: readonly string[]): Promise
   const byVideo = new Map<string, Cut[]>();
   for (const row of rows) {
     const cut = fromRow(row);
-    const own = byVideo.get(cut.videoId);
-    if (own) own.push(cut);
+    const ofVideo = byVideo.get(cut.videoId);
+    if (ofVideo) ofVideo.push(cut);
     else byVideo.set(cut.videoId, [cut]);
   }
   return byVideo;
@@ -205,8 +205,8 @@ export async function fileKeysOf(db: Database, cutIds: readonly string[]): Promi
   const within = [...cutIds];
   const cuts: { fileKey: string }[] = await db('cuts').whereIn('id', within).select('fileKey');
   const copies: { fileKey: string }[] = await db('renditions').whereIn('cutId', within).select('fileKey');
-  const own = cuts.flatMap(({ fileKey }) => [fileKey, `${fileKey}.json`]);
-  return [...new Set([...own, ...copies.map(({ fileKey }) => fileKey)])];
+  const keys = cuts.flatMap(({ fileKey }) => [fileKey, `${fileKey}.json`]);
+  return [...new Set([...keys, ...copies.map(({ fileKey }) => fileKey)])];
 }
 
 /** Deletes a cut, with what was to be done on it. */

@@ -27,16 +27,16 @@ export interface Settings {
   logLevel: string;
 }
 
-let known: Settings | undefined;
+let inForce: Settings | undefined;
 
 /** Takes another folder from here on. */
 export function takeHome(home: string): void {
-  known = { ...settings(), home };
+  inForce = { ...settings(), home };
 }
 
 /** The settings from the environment, each with its default. @throws ValidationError naming the variable that is wrong. */
 export function settings(): Settings {
-  if (known) return known;
+  if (inForce) return inForce;
   const env = shape.validateSync({
     KETTLE_PORT: process.env.KETTLE_PORT,
     KETTLE_DB_PORT: process.env.KETTLE_DB_PORT,
@@ -46,7 +46,7 @@ export function settings(): Settings {
     KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
   });
-  known = {
+  inForce = {
     webPort: env.KETTLE_PORT,
     databasePort: env.KETTLE_DB_PORT,
     databaseUrl: env.KETTLE_DATABASE_URL,
@@ -55,5 +55,5 @@ export function settings(): Settings {
     leaseSeconds: env.KETTLE_LEASE_SECONDS,
     logLevel: env.KETTLE_LOG_LEVEL,
   };
-  return known;
+  return inForce;
 }

@@ -18,7 +18,7 @@ const keysShape = array(
 /** The keys by their ids, newest first: the first one seals, all of them unseal. */
 type Keys = readonly { id: string; key: Buffer }[];
 
-let known: { version: string; keys: Keys } | undefined;
+let cached: { version: string; keys: Keys } | undefined;
 
 const keyFile = () => path.join(/* turbopackIgnore: true */ settings().home, 'vault.key');
 
@@ -63,13 +63,13 @@ function vaultKeys(): Keys {
     return `${keyFile()} ${ino} ${mtimeMs}`;
   };
   try {
-    if (known?.version === version()) return known.keys;
+    if (cached?.version === version()) return cached.keys;
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
     makeFirst();
   }
-  known = { version: version(), keys: parsed(readFileSync(keyFile(), 'utf8')) };
-  return known.keys;
+  cached = { version: version(), keys: parsed(readFileSync(keyFile(), 'utf8')) };
+  return cached.keys;
 }
 
 /** Encrypts a secret for keeping: AES-256-GCM with a fresh nonce, as the key's id, a dot, and base64 of nonce, tag and text. */
@@ -110,5 +110,5 @@ export function addVaultKey(): void {
   writeWhole(asText(former ? [fresh, former] : [fresh]), (written, file) => {
     renameSync(written, file);
   });
-  known = undefined;
+  cached = undefined;
 }

@@ -59,9 +59,9 @@ export function registerGroups<T extends Hosted>(
     const video = site.videoFor(request);
     const { ids } = await valid(idsShape.validate(request.body));
     for (const group of groups.all().filter((each) => each.channelId === video.channelId)) {
-      const [wanted, there] = [ids.includes(group.id), group.videoIds.includes(video.id)];
-      if (wanted && !there) groups.put({ ...group, videoIds: [...group.videoIds, video.id] });
-      if (!wanted && there) groups.put({ ...group, videoIds: group.videoIds.filter((id) => id !== video.id) });
+      const [wanted, isIn] = [ids.includes(group.id), group.videoIds.includes(video.id)];
+      if (wanted && !isIn) groups.put({ ...group, videoIds: [...group.videoIds, video.id] });
+      if (!wanted && isIn) groups.put({ ...group, videoIds: group.videoIds.filter((id) => id !== video.id) });
     }
     return reply.status(204).send();
   });

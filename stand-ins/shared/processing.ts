@@ -112,13 +112,13 @@ export class Processing<T extends Hosted> {
     const slow = this.faults.strike('slow processing', video.fileName);
     if (slow) await pause((slow.seconds ?? 0) * 1000);
     await this.version(id, 'full.mp4', FULL_HEIGHT, seconds);
-    const there = this.videos.get(id);
-    if (!there) return;
+    const processed = this.videos.get(id);
+    if (!processed) return;
     if (altered) {
-      this.change(id, this.hooks.altered?.(there, altered.field ?? '', altered.value ?? 'altered') ?? {});
+      this.change(id, this.hooks.altered?.(processed, altered.field ?? '', altered.value ?? 'altered') ?? {});
     }
     this.change(id, { stage: 'ready', progress: 1 } as Partial<T>);
-    this.hooks.whenReady?.(this.videos.get(id) ?? there);
+    this.hooks.whenReady?.(this.videos.get(id) ?? processed);
   }
 
   private async version(id: string, name: 'first.mp4' | 'full.mp4', height: number, seconds: number): Promise<void> {

@@ -38,6 +38,8 @@ export interface LeftOut {
 /**
  * The chapters that the chosen markers make, in order of time, with times in the exported file: those inside the range,
  * one for each whole second. What was left out is listed.
+ * @param choice which markers are chapters, and which are hidden
+ * @param range the part of the time line that the cut was exported from; times are counted from its start
  */
 export function chaptersFromMarkers(
   markers: readonly ChapterSource[],

@@ -20,15 +20,16 @@ export const NO_CHOICE: ChapterChoice = { colours: [], places: [], name: '' };
 /** Whether a name fits a pattern, whatever its case. */
 export function nameFits(name: string, pattern: string): boolean {
   const wanted = pattern.trim().toLocaleLowerCase('en');
-  const given = name.toLocaleLowerCase('en');
+  const lowerName = name.toLocaleLowerCase('en');
   const parts = wanted.split('*');
-  if (parts.length === 1) return given.includes(wanted);
+  if (parts.length === 1) return lowerName.includes(wanted);
   const [first = '', last = ''] = [parts[0], parts.at(-1)];
-  if (!given.startsWith(first) || !given.endsWith(last) || given.length < first.length + last.length) return false;
+  if (!lowerName.startsWith(first) || !lowerName.endsWith(last) || lowerName.length < first.length + last.length)
+    return false;
   let at = first.length;
   for (const part of parts.slice(1, -1)) {
-    const found = given.indexOf(part, at);
-    if (found < 0 || found + part.length > given.length - last.length) return false;
+    const found = lowerName.indexOf(part, at);
+    if (found < 0 || found + part.length > lowerName.length - last.length) return false;
     at = found + part.length;
   }
   return true;

@@ -10,7 +10,11 @@ export interface RepairOffer {
   after: Chapter[];
 }
 
-/** The repairs that answer a finding; none where only a person knows what to do. */
+/**
+ * The repairs that answer a finding; none where only a person knows what to do.
+ * @param rules of the site that the finding is of
+ * @param duration of the cut, in seconds; undefined where it is not known yet
+ */
 export function repairsFor(
   finding: ChapterFinding,
   chapters: readonly Chapter[],
@@ -53,7 +57,11 @@ export function repairsFor(
   }
 }
 
-/** All repairs at once, or undefined where there is nothing that can be repaired. */
+/**
+ * All repairs at once, or undefined where there is nothing that can be repaired.
+ * @param rules of the strictest site
+ * @param duration of the cut, in seconds; undefined where it is not known yet
+ */
 export function allRepairs(
   chapters: readonly Chapter[],
   rules: ChapterRules,

@@ -68,6 +68,8 @@ export function inOrder(chapters: readonly Chapter[], duration: Fraction | undef
 /**
  * Repairs what can be repaired so that a site shows the chapters: order, start, short ones, long titles. Too few, too
  * many and nameless ones stay as they are, since only a person knows what to do about them.
+ * @param rules of the strictest site
+ * @param duration of the cut, in seconds; undefined where it is not known yet
  */
 export function repairChapters(
   chapters: readonly Chapter[],

@@ -21,7 +21,11 @@ export interface ChapterFinding {
   what: string;
 }
 
-/** What of the chapters breaks a site's rules; none means that the site shows them. No chapters break no rule. */
+/**
+ * What of the chapters breaks a site's rules; none means that the site shows them. No chapters break no rule.
+ * @param rules of one site
+ * @param duration of the cut, in seconds; undefined where it is not known yet
+ */
 export function chapterFindings(
   chapters: readonly Chapter[],
   rules: ChapterRules,

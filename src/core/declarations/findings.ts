@@ -7,7 +7,11 @@ export interface DeclarationFinding {
   what: string;
 }
 
-/** What of the declarations keeps a video from a site; only fields that the site takes are looked at. */
+/**
+ * What of the declarations keeps a video from a site; only fields that the site takes are looked at.
+ * @param rules what the site takes; undefined where it takes none
+ * @param site its name, for what is said
+ */
 export function declarationFindings(
   declarations: Declarations,
   rules: DeclarationRules | undefined,

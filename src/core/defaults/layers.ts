@@ -40,7 +40,11 @@ function joined(before: readonly unknown[], more: readonly unknown[]): unknown[]
   return [...all.values()];
 }
 
-/** A field's value with what one more layer sets over it: in its place, or for a list that adds, after it. */
+/**
+ * A field's value with what one more layer sets over it: in its place, or for a list that adds, after it.
+ * @param value in force so far
+ * @param set what the next layer sets; undefined where it sets nothing
+ */
 export function valueOver<F extends DefaultField>(field: F, value: Defaults[F], set: LayerValues[F]): Defaults[F] {
   if (set === undefined) return value;
   if (!isListField(field)) return set as Defaults[F];

@@ -126,7 +126,10 @@ export function stateAfter(move: MoveName, state: DropState, snag?: Pick<Snag, '
   return snag.at;
 }
 
-/** Whether a move may follow now. */
+/**
+ * Whether a move may follow now.
+ * @param snag where it stands, for moves that go back to there
+ */
 export function mayMove(move: MoveName, state: DropState, snag?: Pick<Snag, 'at'>): boolean {
   try {
     stateAfter(move, state, snag);

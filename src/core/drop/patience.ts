@@ -8,7 +8,12 @@ export type PutOff = (typeof PUT_OFFS)[number];
  */
 export const PATIENCE_MINUTES: Record<PutOff, number> = { busy: 15, unreachable: 10, unexpected: 2 };
 
-/** Minutes for which a drop has been put off, where that is longer than it should be; undefined where all is well. */
+/**
+ * Minutes for which a drop has been put off, where that is longer than it should be; undefined where all is well.
+ * @param since when it has waited without a break
+ * @param by what it waits for
+ * @param now the same clock as `since`
+ */
 export function overdueMinutes(since: Date | undefined, by: PutOff | undefined, now: Date): number | undefined {
   if (!since || !by) return undefined;
   const minutes = Math.floor((now.getTime() - since.getTime()) / 60_000);

@@ -55,7 +55,11 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
   return missing;
 }
 
-/** Why a site does not take a picture as its thumbnail. */
+/**
+ * Why a site does not take a picture as its thumbnail.
+ * @param picture the one chosen; undefined where the site is to take its own
+ * @param facts of the cut, whose shape some sites ask for
+ */
 export function pictureFindings(
   picture: PictureFacts | undefined,
   site: SiteRules,
@@ -90,6 +94,6 @@ const PRIVACY_NAMES: Record<Privacy, string> = {
 };
 
 function privacyMissing(privacy: Privacy, site: SiteRules): string {
-  const there = Object.values(site.privacies).join(', ');
-  return `${site.name} has nothing that is ${PRIVACY_NAMES[privacy]}; choose for this channel: ${there}`;
+  const offered = Object.values(site.privacies).join(', ');
+  return `${site.name} has nothing that is ${PRIVACY_NAMES[privacy]}; choose for this channel: ${offered}`;
 }

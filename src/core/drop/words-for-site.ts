@@ -65,7 +65,11 @@ function openBlanks(record: RecordWords, own: OwnWords, chapters: readonly Chapt
   });
 }
 
-/** Fits a record to a site: words and tags by `fitToSite`, and of the declarations those that the site takes. */
+/**
+ * Fits a record to a site: words and tags by `fitToSite`, and of the declarations those that the site takes.
+ * @param own what is set for this channel alone
+ * @param duration of the cut, in seconds; undefined where it is not known yet
+ */
 export function wordsForSite(
   record: RecordWords,
   own: OwnWords,
@@ -82,9 +86,9 @@ export function wordsForSite(
       chapters: whole,
       ...fitted
     } = fitToSite({ ...record, chapters, duration, byHand }, site);
-    const there = whole ? chapters : [];
-    const lines = chapterLines(there, duration);
-    const words = { ...fitted, chapters: lines, chapterTimes: there.map(({ time }) => time), duration, declared };
+    const listed = whole ? chapters : [];
+    const lines = chapterLines(listed, duration);
+    const words = { ...fitted, chapters: lines, chapterTimes: listed.map(({ time }) => time), duration, declared };
     return { words, leftOut, findings: [...findings, ...openBlanks(record, own, chapters, words)] };
   } catch (error) {
     if (!(error instanceof TemplateError)) throw error;

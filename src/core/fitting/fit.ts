@@ -101,10 +101,10 @@ function wordsNotIn(text: string, tags: readonly string[]): string[] {
 
 /** The lines of a text that a shorter one no longer has. */
 function linesLost(text: string, shorter: string): string {
-  const there = new Set(shorter.split('\n'));
+  const keptLines = new Set(shorter.split('\n'));
   return text
     .split('\n')
-    .filter((line) => line !== '' && !there.has(line))
+    .filter((line) => line !== '' && !keptLines.has(line))
     .join(' / ');
 }
 
@@ -132,8 +132,8 @@ const blankWords = (name: string) => {
 
 /** A blank that is left open, at the field that would fill it. @param where else it is to be settled */
 function openBlank(name: string, where: FitPlace = 'template'): FitFinding {
-  const own = (['summary', 'title', 'series', 'episode'] as const).find((each) => each === name);
-  return { place: own ?? where, what: blankWords(name) };
+  const source = (['summary', 'title', 'series', 'episode'] as const).find((each) => each === name);
+  return { place: source ?? where, what: blankWords(name) };
 }
 
 class Fitting {
@@ -289,7 +289,10 @@ class Fitting {
   }
 }
 
-/** The tags that a site takes of a list, in order, and why the others are left out. */
+/**
+ * The tags that a site takes of a list, in order, and why the others are left out.
+ * @param site its name, for what is said
+ */
 export function fitTags(tags: readonly string[], rules: TagRules, site: string): { tags: string[]; leftOut: string[] } {
   const fitted: { tags: string[]; leftOut: string[] } = { tags: [], leftOut: [] };
   for (const tag of tags) {

@@ -141,8 +141,8 @@ export function writeEdl(file: MarkersToWrite): string {
   const start = file.startFrame ?? nominal(at) * 3600;
   const code = (time: ReadMarker['time']) => timecodeOfFrame(start + frameAtTime(time, at), at);
   const last = file.markers.reduce((end, _, index) => {
-    const own = spanEnd(file, index);
-    return frameAtTime(own, at) > frameAtTime(end, at) ? own : end;
+    const lasts = spanEnd(file, index);
+    return frameAtTime(lasts, at) > frameAtTime(end, at) ? lasts : end;
   }, ZERO);
   const [from, to] = [code(ZERO), timecodeOfFrame(start + frameAtTime(plus(last, timeOfFrame(1, at)), at), at)];
   const lines = ['TITLE: markers', `FCM: ${at.dropFrame ? 'DROP FRAME' : 'NON-DROP FRAME'}`, ''];

@@ -76,10 +76,10 @@ function chapterMarker(values: Map<string, { value: string; at: number }>, at: n
     }
     return number;
   };
-  const given = values.get('timebase');
-  const base = given ? /^(\d+)\/(\d+)$/.exec(given.value.trim()) : undefined;
-  if (given && (!base || Number(base[1]) === 0 || Number(base[2]) === 0)) {
-    throw new MarkerFileError('TIMEBASE should look like 1/1000', given.at);
+  const timebase = values.get('timebase');
+  const base = timebase ? /^(\d+)\/(\d+)$/.exec(timebase.value.trim()) : undefined;
+  if (timebase && (!base || Number(base[1]) === 0 || Number(base[2]) === 0)) {
+    throw new MarkerFileError('TIMEBASE should look like 1/1000', timebase.at);
   }
   try {
     const unit = base ? fraction(Number(base[1]), Number(base[2])) : NANOSECOND;

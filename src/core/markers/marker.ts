@@ -77,6 +77,8 @@ export function marker(fields: Pick<ReadMarker, 'time' | 'name'> & Partial<ReadM
 
 /**
  * Some exports leave the name empty and put it into the note: the note is then offered as the name, and a finding says so.
+ * @param at where it stands in its file, for what is said
+ * @param findings gets one more where the name had to be changed
  */
 export function named(found: ReadMarker, at: string, findings: MarkerFinding[]): ReadMarker {
   if (found.name.trim() !== '' || found.note.trim() === '') return found;
@@ -89,11 +91,12 @@ export function named(found: ReadMarker, at: string, findings: MarkerFinding[]):
  * stand in, else a second later; never beyond that end, and never where the marker begins.
  */
 export function spanEnd({ markers, end }: Pick<MarkersToWrite, 'markers' | 'end'>, index: number): Fraction {
-  const own = markers[index];
-  if (!own) throw new RangeError(`There is no marker ${index}`);
-  const last = end && compare(end, own.time) > 0 ? end : undefined;
-  const next = markers.slice(index + 1).find(({ time }) => compare(time, own.time) > 0)?.time;
-  const span = own.length.num > 0 ? plus(own.time, own.length) : (next ?? last ?? plus(own.time, fraction(1)));
+  const marker = markers[index];
+  if (!marker) throw new RangeError(`There is no marker ${index}`);
+  const last = end && compare(end, marker.time) > 0 ? end : undefined;
+  const next = markers.slice(index + 1).find(({ time }) => compare(time, marker.time) > 0)?.time;
+  const span =
+    marker.length.num > 0 ? plus(marker.time, marker.length) : (next ?? last ?? plus(marker.time, fraction(1)));
   return last && compare(span, last) > 0 ? last : span;
 }
 

@@ -12,22 +12,26 @@ export interface ImportEffect {
   gone: string[];
 }
 
-type There = Pick<ReadMarker, 'time' | 'name' | 'note' | 'colour' | 'hidden'> & { id: string };
+type Existing = Pick<ReadMarker, 'time' | 'name' | 'note' | 'colour' | 'hidden'> & { id: string };
 
 // A file that does not hide a marker says nothing of one that was made a note by hand.
-const same = (old: There, found: ReadMarker) =>
+const same = (old: Existing, found: ReadMarker) =>
   old.name === found.name && old.note === found.note && old.colour === found.colour && (old.hidden || !found.hidden);
 
-/** What taking a file's markers would do to those that are there. Markers at one frame of `rate` are at the same time. */
+/**
+ * What taking a file's markers would do to those that are there. Markers at one frame of `rate` are at the same time.
+ * @param existing what the video has
+ * @param found what the file has
+ */
 export function importEffect(
-  there: readonly There[],
+  existing: readonly Existing[],
   found: readonly ReadMarker[],
   way: ImportWay,
   rate: Rate,
 ): ImportEffect {
-  if (way === 'replace') return { fresh: [...found], changed: [], gone: there.map((marker) => marker.id) };
+  if (way === 'replace') return { fresh: [...found], changed: [], gone: existing.map((marker) => marker.id) };
   if (way === 'add') return { fresh: [...found], changed: [], gone: [] };
-  const byFrame = new Map(there.map((marker) => [frameAtTime(marker.time, rate), marker]));
+  const byFrame = new Map(existing.map((marker) => [frameAtTime(marker.time, rate), marker]));
   const effect: ImportEffect = { fresh: [], changed: [], gone: [] };
   for (const marker of found) {
     const old = byFrame.get(frameAtTime(marker.time, rate));

@@ -92,8 +92,8 @@ class Reader {
   /** The part of an item that the edit uses: its source range, or all that it has. */
   used(item: Json, path: string, depth: number): Range {
     if (depth > DEEPEST) throw new MarkerFileError(`${path}: the time line is nested more than ${DEEPEST} deep`, 0);
-    const own = timeRange(item.source_range, `${path}.source_range`);
-    if (own) return own;
+    const range = timeRange(item.source_range, `${path}.source_range`);
+    if (range) return range;
     const children = listOf(item.children);
     switch (schema(item)) {
       case 'Track':
@@ -105,8 +105,8 @@ class Reader {
         return {
           start: ZERO,
           length: children.reduce((most, child) => {
-            const own = this.lasts(child, path, depth + 1);
-            return compare(own, most) > 0 ? own : most;
+            const length = this.lasts(child, path, depth + 1);
+            return compare(length, most) > 0 ? length : most;
           }, ZERO),
         };
       default:

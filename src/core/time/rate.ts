@@ -7,7 +7,12 @@ export interface Rate {
   readonly dropFrame: boolean;
 }
 
-/** The rate `num / den`. @throws RangeError where it is not above zero. */
+/**
+ * The rate `num / den`.
+ * @param num frames in `den` seconds
+ * @param dropFrame whether its timecode leaves numbers out (SMPTE ST 12-1)
+ * @throws RangeError where it is not above zero.
+ */
 export function rate(num: number, den = 1, dropFrame = false): Rate {
   const lowest = fraction(num, den);
   if (lowest.num <= 0) throw new RangeError('A frame rate is above zero');

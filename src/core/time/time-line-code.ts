@@ -2,13 +2,21 @@ import { type Fraction, fromDecimal, minus } from './fraction';
 import type { Rate } from './rate';
 import { frameAtTime, frameOfTimecode, timecodeOfFrame, timeOfFrame } from './timecode';
 
-/** The timecode of a moment of the time line; one before the timecode 00:00:00:00 stands with a minus sign. */
+/**
+ * The timecode of a moment of the time line; one before the timecode 00:00:00:00 stands with a minus sign.
+ * @param time seconds from the start of the cut
+ * @param startFrame the frame number at which the time line starts
+ */
 export function codeAt(time: Fraction, startFrame: number, rate: Rate): string {
   const frame = startFrame + frameAtTime(time, rate);
   return frame < 0 ? `−${timecodeOfFrame(-frame, rate)}` : timecodeOfFrame(frame, rate);
 }
 
-/** The moment of the time line that a timecode names. @throws TimecodeError */
+/**
+ * The moment of the time line that a timecode names.
+ * @param startFrame the frame number at which the time line starts
+ * @throws TimecodeError
+ */
 export function timeAtCode(text: string, startFrame: number, rate: Rate): Fraction {
   return minus(timeOfFrame(frameOfTimecode(text, rate), rate), timeOfFrame(startFrame, rate));
 }

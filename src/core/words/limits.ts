@@ -41,7 +41,10 @@ export function isWithin(text: string, { unit, most }: TextLimit): boolean {
   return true;
 }
 
-/** "12 characters over the 90 that Lanternfold takes", or undefined where the text fits. */
+/**
+ * "12 characters over the 90 that Lanternfold takes", or undefined where the text fits.
+ * @param site its name, for what is said
+ */
 export function overLimit(text: string, limit: TextLimit, site: string): string | undefined {
   const length = textLength(text, limit.unit);
   if (length <= limit.most) return undefined;

@@ -30,7 +30,10 @@ export function hashWord(tag: string): string | undefined {
   return word === '' ? undefined : `#${word}`;
 }
 
-/** What of the tags a site does not take, in words. */
+/**
+ * What of the tags a site does not take, in words.
+ * @param site its name, for what is said
+ */
 export function tagFindings(tags: readonly string[], rules: TagRules, site: string): string[] {
   const findings: string[] = [];
   if (tags.length > rules.most) findings.push(`${tags.length} tags; ${site} takes ${rules.most}`);

@@ -66,6 +66,8 @@ function parsed(template: string): Token[] {
 /**
  * A template in Mustache (mustache(5), the published language) filled in. Nothing is escaped: what comes out is text and
  * not HTML.
+ * @param view what its names stand for
+ * @param partials other templates by their names
  * @throws TemplateError where it cannot be read
  */
 export function renderTemplate(template: string, view: TemplateView, partials: Record<string, string> = {}): string {

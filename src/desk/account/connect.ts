@@ -29,6 +29,8 @@ export async function startConnecting(siteId: string, redirectUri: string): Prom
 /**
  * Ends a sign-in with what the browser brought back: the account with its channels is kept, and drops that waited for the
  * permission go on. The account's name is returned.
+ * @param back the address that the browser came back to, with what the site gave it
+ * @param redirectUri the address that the site was told
  */
 export async function finishConnecting(siteId: string, back: URL, redirectUri: string): Promise<string> {
   const db = database();

@@ -74,7 +74,12 @@ const TYPED_FIELDS: readonly string[] = [
   ...['default', 'seriesWords', 'shelfLink'],
 ];
 
-/** Makes a change and writes it down, so that it can be taken back. Whether anything changed is returned. */
+/**
+ * Makes a change and writes it down, so that it can be taken back. Whether anything changed is returned.
+ * @param subject the video, or the place, whose undo takes it back
+ * @param before the value of the field now
+ * @param after the value that it gets
+ */
 export async function change(
   trx: Database,
   subject: Subject,

@@ -43,9 +43,9 @@ export async function cutWithChapters(
     .update(writeFfmetadata({ rate: undefined, markers, end: cut.facts.duration }))
     .digest('hex');
   const name = `chapters ${digest.slice(0, 48)}`;
-  const known = await renditionWith(db, cut.id, name);
+  const earlier = await renditionWith(db, cut.id, name);
   const fileName = `${path.parse(cut.fileName).name} with chapters.${ending}`;
-  if (known) return { fileName, size: known.size, open: () => files().open(known.fileKey) };
+  if (earlier) return { fileName, size: earlier.size, open: () => files().open(earlier.fileKey) };
   const folder = await mkdtemp(path.join(settings().home, 'chapters-'));
   try {
     const target = path.join(folder, `cut.${ending}`);

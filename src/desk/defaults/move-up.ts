@@ -35,10 +35,10 @@ const moveShape = object({
 }).noUnknown();
 
 /** A value put over what a layer has: a list that adds goes after the layer's own. */
-function merged(there: unknown, value: unknown, field: DefaultField): unknown {
-  if (!isListField(field) || there === undefined) return value;
-  const [own, more] = [there as ListValue<unknown>, value as ListValue<unknown>];
-  return more.way === 'replace' ? more : { way: own.way, items: [...own.items, ...more.items] };
+function merged(setAbove: unknown, value: unknown, field: DefaultField): unknown {
+  if (!isListField(field) || setAbove === undefined) return value;
+  const [first, more] = [setAbove as ListValue<unknown>, value as ListValue<unknown>];
+  return more.way === 'replace' ? more : { way: first.way, items: [...first.items, ...more.items] };
 }
 
 /**
@@ -58,12 +58,12 @@ export async function moveUp(id: string, input: unknown): Promise<Reached[]> {
     const target = to === 'video' ? undefined : { layer: to, owner: ownerOf(to, video, toChannel ?? channelId) };
     const key = target && (await layerKey(trx, target));
     if (key) await lockThing(trx, key.owner);
-    const there = key ? (await defaultsOf(trx, key, true))[field] : video.own[field];
+    const setAbove = key ? (await defaultsOf(trx, key, true))[field] : video.own[field];
     const put = (next: unknown): FieldValue => (key ? inLayer(key, field, next) : { field, value: next ?? null });
     return reachOf(trx, async () => {
       const [before, after] = [
-        [put(there), taken.before],
-        [put(merged(there, value, field)), taken.after],
+        [put(setAbove), taken.before],
+        [put(merged(setAbove, value, field)), taken.after],
       ];
       await change(trx, id, 'several', before, after);
       await announce(trx, 'video', id);

@@ -119,9 +119,9 @@ const importShape = object({
 
 /** Makes a series of an exported file; one whose name there is gets another. Its id is returned. */
 export async function importSeries(input: unknown): Promise<string> {
-  const given = await importShape.validate(input);
-  const { name = '', pattern = '' } = await wordsShape.validate({ name: given.name, pattern: given.pattern });
-  const values = (await checkedFields(given.defaults)) as LayerValues;
+  const file = await importShape.validate(input);
+  const { name = '', pattern = '' } = await wordsShape.validate({ name: file.name, pattern: file.pattern });
+  const values = (await checkedFields(file.defaults)) as LayerValues;
   return transaction(async (trx) => {
     await lockThing(trx, SERIES_SUBJECT);
     const taken = new Set((await allSeries(trx)).map((series) => series.name.toLowerCase()));

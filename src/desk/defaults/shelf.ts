@@ -19,8 +19,8 @@ export async function newShelfLink(input: unknown): Promise<void> {
   const link = await linkShape.validate(input, { stripUnknown: false });
   await transaction(async (trx) => {
     await lockThing(trx, SHELF_SUBJECT);
-    const there = (await allShelfLinks(trx)).some(({ name }) => name === link.name);
-    if (there) throw new DeskError('not taken', `There is a link called “${link.name}” already; change that one.`);
+    const isTaken = (await allShelfLinks(trx)).some(({ name }) => name === link.name);
+    if (isTaken) throw new DeskError('not taken', `There is a link called “${link.name}” already; change that one.`);
     await change(trx, SHELF_SUBJECT, 'shelfLink', { name: link.name, link: null }, { name: link.name, link });
     await announce(trx, 'layers', SHELF_SUBJECT);
   });
@@ -30,14 +30,14 @@ const editShape = linkShape.pick(['label', 'url']).partial();
 
 /** Changes the words or the address of a link; every text that is not sent yet uses it as it is then. */
 export async function editShelfLink(name: string, input: unknown): Promise<void> {
-  const given = await editShape.validate(input, { stripUnknown: false });
+  const edit = await editShape.validate(input, { stripUnknown: false });
   await transaction(async (trx) => {
     await lockThing(trx, SHELF_SUBJECT);
     const link = found(
       (await allShelfLinks(trx)).find((each) => each.name === name),
       'link',
     );
-    const after = { ...link, ...Object.fromEntries(Object.entries(given).filter(([, value]) => value !== undefined)) };
+    const after = { ...link, ...Object.fromEntries(Object.entries(edit).filter(([, value]) => value !== undefined)) };
     await change(trx, SHELF_SUBJECT, 'shelfLink', { name, link }, { name, link: after });
     await announce(trx, 'layers', SHELF_SUBJECT);
   });

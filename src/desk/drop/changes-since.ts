@@ -4,7 +4,11 @@ import type { Drop } from '@/store/drops';
 import type { MeantWords } from './meant';
 import type { VideoRecord } from './record';
 
-/** What has changed of a drop since it went to its site, field by field; nothing where it is not there, or on its way. */
+/**
+ * What has changed of a drop since it went to its site, field by field; nothing where it is not there, or on its way.
+ * @param drop what went out, with the words as they were
+ * @param meant what would go out now
+ */
 export function changesSince(
   { layers }: Pick<VideoRecord, 'layers'>,
   channel: Pick<Channel, 'id'>,
@@ -14,8 +18,8 @@ export function changesSince(
   if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return [];
   if (drop.sentWords === meant.asText) return [];
   const title = (id: string) => {
-    const there = layers.playlists.find((each) => each.channelId === channel.id && each.sitePlaylistId === id);
-    return there?.title ?? id;
+    const playlist = layers.playlists.find((each) => each.channelId === channel.id && each.sitePlaylistId === id);
+    return playlist?.title ?? id;
   };
   const [was, is] = [drop.sentWords, meant.asText].map((text) => JSON.parse(text) as GivenToSite);
   return was && is ? changedFields(was, is, title) : [];

@@ -54,7 +54,11 @@ function chaptersAt({ video, choice, chapters, markers, range }: VideoRecord, co
   return chaptersFromMarkers(markers, { ...NO_CHOICE, colours: [...colours] }, range).chapters;
 }
 
-/** What a drop's site is meant to get, from the record as it is now, and the layers as they were when it was sent. */
+/**
+ * What a drop's site is meant to get, from the record as it is now, and the layers as they were when it was sent.
+ * @param drop undefined where the channel is not ticked
+ * @param profile what the channel takes
+ */
 export function meantWords(
   record: VideoRecord,
   channel: Channel,
@@ -101,7 +105,10 @@ export function goesToEnd({ end, opensAlone }: MeantWords, drop: Pick<Drop, 'ope
   return mayGoToEnd({ end, opensAlone, openedTo: drop.openedTo, openAsked: drop.openAsked });
 }
 
-/** What proofing expects the site to show. */
+/**
+ * What proofing expects the site to show.
+ * @param fileDigest SHA-256 of the file that was sent
+ */
 export function meantShowing(meant: MeantWords, profile: SiteProfile, fileDigest: string | undefined): Showing {
   return {
     title: profile.title && meant.words.title,

@@ -15,7 +15,11 @@ export function missingAt(
   return missingOf(record, meantWords(record, channel, drop, profile), profile);
 }
 
-/** The same of words that are fitted already. */
+/**
+ * The same of words that are fitted already.
+ * @param meant what would go out
+ * @param profile what the channel takes
+ */
 export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteProfile): Missing[] {
   const { cut } = record;
   const picture = pictureAt(record, profile);

@@ -59,18 +59,18 @@ export async function recordsOf(db: Database, videoIds: readonly string[]): Prom
     formsOf(db, pictureIds),
   ]);
   const record = (video: Video): VideoRecord => {
-    const own = { cuts: cuts.get(video.id) ?? [], markers: markers.get(video.id) ?? [] };
-    const cut = cutInUse(own.cuts, video.cutId);
+    const ofVideo = { cuts: cuts.get(video.id) ?? [], markers: markers.get(video.id) ?? [] };
+    const cut = cutInUse(ofVideo.cuts, video.cutId);
     const range = exportedRange(video.timeLine, cut?.facts?.duration);
     const choice = chapterChoiceOf(video, layers);
     return {
-      ...own,
+      ...ofVideo,
       video,
       cut,
       layers,
       range,
       choice,
-      ...chaptersFromMarkers(own.markers, choice, range),
+      ...chaptersFromMarkers(ofVideo.markers, choice, range),
       picture: pictures.get(video.pictureId ?? ''),
       forms: forms.get(video.pictureId ?? '') ?? [],
       captions: captions.filter((track) => track.videoId === video.id),

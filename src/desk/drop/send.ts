@@ -85,8 +85,8 @@ export async function reviseVideo(
   for (const drop of await dropsOf(db, [videoId])) {
     const named = channelIds?.includes(drop.channelId) ?? true;
     if (!named || !mayMove('revise', drop.state)) continue;
-    const own = found(await channelById(db, drop.channelId), 'channel');
-    const sentWith = asks(record.layers, record.video, own, drop);
+    const toChannel = found(await channelById(db, drop.channelId), 'channel');
+    const sentWith = asks(record.layers, record.video, toChannel, drop);
     const { channel, profile, missing } = await readiness(record, drop, { ...drop, sentWith });
     const meant = meantWords(record, channel, { ...drop, sentWith }, profile);
     const changes = changesSince(record, channel, drop, meant);

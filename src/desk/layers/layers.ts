@@ -41,6 +41,8 @@ const stillSentWith = (drop: LayeredDrop | undefined): SentWith | undefined =>
 /**
  * The layers of a video on a channel, from the furthest to the nearest; without a channel those of the record alone. Of a
  * drop that was sent, the outer ones are as they were then.
+ * @param channel where not given, only the layers that hold for every channel
+ * @param drop what is set for this video on this channel
  */
 export function layersAt(
   kept: KeptLayers,
@@ -78,14 +80,20 @@ function linksUsed(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop
   return Object.fromEntries(Object.entries(kept.shelf).filter(([name]) => used.has(name)));
 }
 
-/** What a sent drop's changes go out with: what it was sent with, and links that its words use only since. */
+/**
+ * What a sent drop's changes go out with: what it was sent with, and links that its words use only since.
+ * @param drop of the video on the channel
+ */
 export function goesOnWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
   const { sentWith } = drop;
   if (!sentWith) return sendsWith(kept, video, channel, drop);
   return { ...sentWith, shelf: { ...linksUsed(kept, video, channel, drop), ...sentWith.shelf } };
 }
 
-/** What a drop that is sent now is sent with: the outer layers, and of the shelf the links that its words use. */
+/**
+ * What a drop that is sent now is sent with: the outer layers, and of the shelf the links that its words use.
+ * @param drop of the video on the channel
+ */
 export function sendsWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
   return {
     site: kept.defaults.get(channel.site) ?? {},
@@ -96,12 +104,18 @@ export function sendsWith(kept: KeptLayers, video: LayeredVideo, channel: Channe
   };
 }
 
-/** What is in force for a video on one channel, with where each value came from. */
+/**
+ * What is in force for a video on one channel, with where each value came from.
+ * @param drop undefined where the channel is not ticked
+ */
 export function inForceAt(kept: KeptLayers, video: Video, channel: Channel, drop: LayeredDrop | undefined): InForce {
   return inForce(layersAt(kept, video, channel, drop));
 }
 
-/** What the words of a video on one channel are made from. */
+/**
+ * What the words of a video on one channel are made from.
+ * @param drop undefined where the channel is not ticked
+ */
 export function wordsAt(
   kept: KeptLayers,
   video: Video,
@@ -133,7 +147,11 @@ export function wordsAt(
   };
 }
 
-/** The playlists that a video is put in on a channel, by their ids there, and titles that the channel has none of. */
+/**
+ * The playlists that a video is put in on a channel, by their ids there, and titles that the channel has none of.
+ * @param wanted titles that are in force
+ * @param chosen ids that were chosen by hand for this channel; undefined where none were
+ */
 export function playlistsAt(
   kept: KeptLayers,
   wanted: readonly string[],
@@ -141,9 +159,9 @@ export function playlistsAt(
   chosen: readonly string[] | undefined,
 ): { ids: string[]; unknown: string[] } {
   if (chosen) return { ids: [...chosen], unknown: [] };
-  const there = kept.playlists.filter((playlist) => playlist.channelId === channelId);
+  const ofChannel = kept.playlists.filter((playlist) => playlist.channelId === channelId);
   const plain = (title: string) => title.trim().toLocaleLowerCase('en');
-  const found = wanted.map((title) => there.find((playlist) => plain(playlist.title) === plain(title)));
+  const found = wanted.map((title) => ofChannel.find((playlist) => plain(playlist.title) === plain(title)));
   return {
     ids: found.flatMap((playlist) => playlist?.sitePlaylistId ?? []),
     unknown: wanted.filter((_, index) => found[index] === undefined),

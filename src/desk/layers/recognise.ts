@@ -13,10 +13,10 @@ export async function recogniseFile(
   fileName: string,
 ): Promise<Pick<Video, 'title' | 'seriesId' | 'seriesFrom' | 'episode'>> {
   const all = await allSeries(db);
-  const known = seriesForFile(fileName, all);
-  if (known) {
-    const { title, episode = '' } = known.parts;
-    return { title, episode, seriesId: known.series.id, seriesFrom: 'file' };
+  const recognised = seriesForFile(fileName, all);
+  if (recognised) {
+    const { title, episode = '' } = recognised.parts;
+    return { title, episode, seriesId: recognised.series.id, seriesFrom: 'file' };
   }
   return { title: titleFromFileName(fileName), episode: '', seriesId: undefined, seriesFrom: undefined };
 }
@@ -35,6 +35,7 @@ export function seriesUsedLast(all: Iterable<Series>): Series | undefined {
 /**
  * Ticks that a video gets when it is put in a series, of channels that are connected, and those that it loses: channels
  * that only its series before has ticked, where nothing is set and nothing was sent.
+ * @param change the series that it leaves and the one that it comes into; undefined for none
  */
 export async function ticksOfSeries(
   db: Database,
@@ -49,13 +50,13 @@ export async function ticksOfSeries(
     allChannels(db),
     dropsOf(db, [videoId]),
   ]);
-  const there = all.filter(({ accountState, granted }) => accountState === 'connected' && granted);
+  const connected = all.filter(({ accountState, granted }) => accountState === 'connected' && granted);
   const isTicked = (id: string) => drops.some(({ channelId }) => channelId === id);
   const bare = drops.filter((drop) => {
     return drop.state === 'draft' && Object.keys(drop.own).length === 0 && drop.chosenPlaylists === undefined;
   });
   return {
-    tick: now.filter((id) => there.some((channel) => channel.id === id) && !isTicked(id)),
+    tick: now.filter((id) => connected.some((channel) => channel.id === id) && !isTicked(id)),
     untick: bare.map(({ channelId }) => channelId).filter((id) => before.includes(id) && !now.includes(id)),
   };
 }

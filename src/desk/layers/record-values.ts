@@ -82,6 +82,7 @@ function shared(all: readonly Given<unknown>[], own: Given<unknown>): Given<unkn
 /**
  * The values of a record that goes to several channels: where most that take a field get the same, that is the record's;
  * where there is no such value, the record's own layers speak, and each channel that differs is named.
+ * @param ticked the channels that the video goes to
  */
 export function recordValues(kept: KeptLayers, video: Video, ticked: readonly TickedChannel[]): RecordValues {
   const unsent = ticked.filter(({ drop }) => drop.state === 'draft' || drop.state === 'removed');

@@ -127,10 +127,10 @@ export async function checkedValues(given: Record<string, unknown>): Promise<Par
   const entries = await Promise.all(
     Object.entries(given).map(async ([field, value]): Promise<[string, unknown]> => {
       if (value === null || value === undefined) return [field, undefined];
-      const known = field as DefaultField;
-      const checked = isListField(known)
-        ? await listValue(known, value)
-        : await VALUE_SHAPES[known].validate(value, { path: known, stripUnknown: false });
+      const name = field as DefaultField;
+      const checked = isListField(name)
+        ? await listValue(name, value)
+        : await VALUE_SHAPES[name].validate(value, { path: name, stripUnknown: false });
       return [field, checked];
     }),
   );

@@ -62,7 +62,7 @@ function isStalled({ state, heardAt }: Cut): boolean {
 /** @param cutAtSite the cut that the file at the site was made from, where that is known */
 export function dropView(drop: Drop, inUse: Cut | undefined, cutAtSite: string | undefined): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
-  const there = state !== 'draft' && state !== 'removed' && state !== 'packing';
+  const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
   return {
     id,
     channelId,
@@ -77,10 +77,11 @@ export function dropView(drop: Drop, inUse: Cut | undefined, cutAtSite: string |
     stops: stopsBehind(state, snag),
     liveAt: drop.liveAt?.toISOString(),
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, new Date()) : undefined,
-    otherFile: there && inUse?.state === 'ready' && cutAtSite !== undefined && cutAtSite !== inUse.id,
+    otherFile: isAtSite && inUse?.state === 'ready' && cutAtSite !== undefined && cutAtSite !== inUse.id,
   };
 }
 
+/** A channel as pages show it. */
 export function channelView(channel: Channel): ChannelView {
   return {
     id: channel.id,
@@ -115,8 +116,8 @@ export async function lookAtBoard(): Promise<BoardView> {
     rows: videos.map((video) => {
       const [cut, better] = [cutInUse(cuts.get(video.id), video.cutId), betterCut(cuts.get(video.id))];
       const coming = better ?? cut;
-      const own = byVideo.get(video.id) ?? [];
-      const views = own.map((drop) => dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? '')));
+      const ofVideo = byVideo.get(video.id) ?? [];
+      const views = ofVideo.map((drop) => dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? '')));
       return {
         videoId: video.id,
         title: video.title,

@@ -20,6 +20,8 @@ const placeShape = object({
 
 /**
  * Takes a caption file for one language, in the place of what the language had.
+ * @param bytes of the file
+ * @param input its name and language, unchecked
  * @throws MarkerFileError naming the line that cannot be read
  */
 export async function bringCaptions(videoId: string, bytes: Uint8Array, input: unknown): Promise<void> {

@@ -184,7 +184,11 @@ const isSame = (a: Marker, b: Marker | undefined) =>
   b !== undefined &&
   (Object.keys(b) as (keyof Marker)[]).every((key) => JSON.stringify(a[key]) === JSON.stringify(b[key]));
 
-/** Puts markers and takes others away, with what changes beside them, all as one change that can be undone. */
+/**
+ * Puts markers and takes others away, with what changes beside them, all as one change that can be undone.
+ * @param asked markers to put and to remove
+ * @param beside what else changes in the same step
+ */
 export async function changeMarkers(id: string, asked: MarkerChange, beside: WithMarkers = {}): Promise<void> {
   await transaction(async (trx) => {
     const video = found(await videoById(trx, id, true), 'video');
@@ -192,11 +196,11 @@ export async function changeMarkers(id: string, asked: MarkerChange, beside: Wit
     const put = asked.put.filter((marker) => !isSame(marker, all.get(marker.id)));
     const made: MarkerChange = { put, remove: asked.remove.filter((each) => all.has(each)) };
     const touched = [...made.remove, ...put.map((marker) => marker.id)];
-    const there = [...new Set(touched)].flatMap((each) => all.get(each) ?? []);
-    const known = new Set(there.map((marker) => marker.id));
+    const touchedMarkers = [...new Set(touched)].flatMap((each) => all.get(each) ?? []);
+    const ids = new Set(touchedMarkers.map((marker) => marker.id));
     const back: MarkerChange = {
-      put: there,
-      remove: made.put.map((marker) => marker.id).filter((each) => !known.has(each)),
+      put: touchedMarkers,
+      remove: made.put.map((marker) => marker.id).filter((each) => !ids.has(each)),
     };
     const [before, after]: [FieldValue[], FieldValue[]] = [
       [{ field: 'markers', value: back }],
@@ -214,16 +218,20 @@ export async function changeMarkers(id: string, asked: MarkerChange, beside: Wit
   });
 }
 
-/** Ticks a channel for a video, or takes the tick back. @throws DeskError where it was sent there already */
+/**
+ * Ticks a channel for a video, or takes the tick back.
+ * @param ticked whether the video is to go there
+ * @throws DeskError where it was sent there already
+ */
 export async function tickChannel(id: string, channelId: string, ticked: boolean): Promise<void> {
   await transaction(async (trx) => {
     found(await videoById(trx, id, true), 'video');
-    const there = (await dropsOf(trx, [id])).find((drop) => drop.channelId === channelId);
-    if (ticked === (there !== undefined)) return;
-    if (there && there.state !== 'draft') {
+    const drop = (await dropsOf(trx, [id])).find((each) => each.channelId === channelId);
+    if (ticked === (drop !== undefined)) return;
+    if (drop && drop.state !== 'draft') {
       throw new DeskError('not now', 'This video was sent there. Remove it from the site first.');
     }
-    const set = there && { own: there.own, chosenPlaylists: there.chosenPlaylists };
+    const set = drop && { own: drop.own, chosenPlaylists: drop.chosenPlaylists };
     await change(trx, id, 'channel', { id: channelId, ticked: !ticked, set }, { id: channelId, ticked });
     await announce(trx, 'video', id);
   });

@@ -47,7 +47,7 @@ export interface MarkerPreview {
   markers: number;
   findings: MarkerFinding[];
   /** How many markers there are before. */
-  there: number;
+  existing: number;
   effects: Record<ImportWay, { fresh: number; changed: number; gone: number }>;
   /** Whether the file may be taken as captions instead. */
   captions: boolean;
@@ -94,20 +94,22 @@ async function readFor(videoId: string, source: MarkerSource, input: unknown) {
     if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before its chapters can be read.');
     const file = onTimeLine(await readChaptersInside(files().localPath(cut.fileKey)), timeLine, exact);
     const read: MarkersRead = { file, trouble: undefined, table: undefined, captions: false };
-    return { video, exact, read, there: await markersOf(db, videoId) };
+    return { video, exact, read, existing: await markersOf(db, videoId) };
   }
   const read = await readMarkers({ bytes: source, fileName, columns, timeLine, exact });
   // What is there is read last: reading the file may have taken a while.
-  return { video, exact, read, there: await markersOf(db, videoId) };
+  return { video, exact, read, existing: await markersOf(db, videoId) };
 }
 
-function effectOf(there: readonly Marker[], file: MarkerFile, way: ImportWay, exact: Fraction) {
-  const known = there.map((marker) => ({ ...marker, hidden: marker.kind === 'note' }));
-  return importEffect(known, file.markers, way, { ...exact, dropFrame: false });
+function effectOf(existing: readonly Marker[], file: MarkerFile, way: ImportWay, exact: Fraction) {
+  const shown = existing.map((marker) => ({ ...marker, hidden: marker.kind === 'note' }));
+  return importEffect(shown, file.markers, way, { ...exact, dropFrame: false });
 }
 
 /**
  * What a marker file would bring, before it is taken. A table whose columns are not known says so, for a person to choose.
+ * @param source the bytes of a file, or the cut itself
+ * @param options the file’s name and the columns of a table, unchecked
  * @throws MarkerFileError naming the line that cannot be read
  */
 export async function previewMarkers(
@@ -115,18 +117,18 @@ export async function previewMarkers(
   source: MarkerSource,
   options: unknown = {},
 ): Promise<MarkerPreview> {
-  const { read, there, exact } = await readFor(videoId, source, options);
+  const { read, existing, exact } = await readFor(videoId, source, options);
   const { table, captions, trouble } = read;
   const nothing = { format: 'csv' as const, rate: undefined, startFrame: undefined, markers: [], findings: [] };
   const file: MarkerFile = read.file ?? nothing;
   const effects = Object.fromEntries(
     IMPORT_WAYS.map((way) => {
-      const { fresh, changed, gone } = effectOf(there, file, way, exact);
+      const { fresh, changed, gone } = effectOf(existing, file, way, exact);
       return [way, { fresh: fresh.length, changed: changed.length, gone: gone.length }];
     }),
   ) as MarkerPreview['effects'];
   const { format, findings, markers } = file;
-  return { format, markers: markers.length, findings, there: there.length, effects, captions, table, trouble };
+  return { format, markers: markers.length, findings, existing: existing.length, effects, captions, table, trouble };
 }
 
 /** Markers of one video: what one change with its undo can carry. */
@@ -137,6 +139,9 @@ const wayShape = string().oneOf(IMPORT_WAYS).default('replace').required();
 /**
  * Takes the markers of a file onto a video's time line, with what the file says of that. Which of them are for viewers, a
  * person or the series says: a note to the team has a colour, too.
+ * @param source the bytes of a file, or the cut itself
+ * @param how one of the ways to import, unchecked
+ * @param options the file’s name and the columns of a table, unchecked
  * @throws MarkerFileError naming the line that cannot be read
  */
 export async function importMarkers(
@@ -146,18 +151,18 @@ export async function importMarkers(
   options: unknown = {},
 ): Promise<{ markers: number; findings: MarkerFinding[] }> {
   const way = await wayShape.validate(how);
-  const { video, read, there, exact } = await readFor(videoId, source, options);
+  const { video, read, existing, exact } = await readFor(videoId, source, options);
   const { file } = read;
   if (!file) throw new MarkerFileError(read.trouble ?? 'nothing in it can be read', 0);
-  const { fresh, changed, gone } = effectOf(there, file, way, exact);
-  if (there.length - gone.length + fresh.length > MOST_MARKERS) {
+  const { fresh, changed, gone } = effectOf(existing, file, way, exact);
+  if (existing.length - gone.length + fresh.length > MOST_MARKERS) {
     const most = MOST_MARKERS.toLocaleString('en');
     throw new DeskError(
       'not taken',
       `A video has at most ${most} markers. Take only a colour of them out of the edit.`,
     );
   }
-  const kinds = new Map(there.map((marker) => [marker.id, marker.kind]));
+  const kinds = new Map(existing.map((marker) => [marker.id, marker.kind]));
   const put = [
     ...fresh.map(
       ({ hidden, ...marker }): Marker => ({
@@ -170,11 +175,11 @@ export async function importMarkers(
       return { ...to, id, kind: hidden ? 'note' : (kinds.get(id) ?? 'by choice') };
     }),
   ];
-  const known = file.rate !== undefined && file.startFrame !== undefined;
+  const hasClock = file.rate !== undefined && file.startFrame !== undefined;
   await changeMarkers(
     videoId,
     { put, remove: gone },
-    { timeLine: known ? startingAt(video.timeLine, file, exact) : undefined },
+    { timeLine: hasClock ? startingAt(video.timeLine, file, exact) : undefined },
   );
   return { markers: file.markers.length, findings: file.findings };
 }
@@ -213,15 +218,15 @@ export async function editMarkers(videoId: string, input: unknown): Promise<void
   const { put, remove } = await editShape.validate(input, { stripUnknown: false });
   const db = database();
   found(await videoById(db, videoId), 'video');
-  const there = new Map((await markersOf(db, videoId)).map((marker) => [marker.id, marker]));
+  const existingById = new Map((await markersOf(db, videoId)).map((marker) => [marker.id, marker]));
   const markers = put.map(({ isNew, on, ...given }): Marker => {
-    const old = there.get(given.id);
+    const old = existingById.get(given.id);
     if (!old && !isNew) throw new DeskError('not found', 'The marker is gone meanwhile.');
     const { time, ...words } = old && on ? overOthers(old, given, on) : given;
     const fresh: Pick<Marker, 'length' | 'on'> = { length: ZERO, on: 'timeline' };
     return { ...fresh, ...old, ...words, time: fraction(time.num, time.den) };
   });
-  await changeMarkers(videoId, { put: markers, remove: remove.filter((id) => there.has(id)) });
+  await changeMarkers(videoId, { put: markers, remove: remove.filter((id) => existingById.has(id)) });
 }
 
 type MarkerWords = Pick<Marker, 'id' | 'time' | 'name' | 'note' | 'colour' | 'kind'>;
@@ -237,7 +242,12 @@ function overOthers(old: Marker, given: MarkerWords, on: MadeOn): MarkerWords {
   return { ...given, ...Object.fromEntries(untouched.map((field) => [field, old[field]])) };
 }
 
-/** A video's markers, or its chapters alone, as the text of a file. @throws DeskError where there is nothing to export */
+/**
+ * A video's markers, or its chapters alone, as the text of a file.
+ * @param format one of the marker formats, unchecked
+ * @param chaptersOnly whether notes are left out
+ * @throws DeskError where there is nothing to export
+ */
 export async function exportMarkers(videoId: string, format: string, chaptersOnly: boolean): Promise<string> {
   if (!Object.hasOwn(MARKER_WRITERS, format))
     throw new DeskError('not taken', `Markers cannot be written as “${format}”.`);

@@ -48,11 +48,11 @@ export class ArrivingStore extends FileStore {
       start: offset,
       highWaterMark: WRITE_BUFFER_BYTES,
     });
-    const known = offset === 0 ? { hash: new RunningDigest(), upTo: 0 } : this.digests.get(id);
+    const running = offset === 0 ? { hash: new RunningDigest(), upTo: 0 } : this.digests.get(id);
     // Taken out while bytes come: a transfer that breaks here has read more than it has written.
     this.digests.delete(id);
-    const hash = known?.upTo === offset ? known.hash : undefined;
-    if (!hash) known?.hash.drop();
+    const hash = running?.upTo === offset ? running.hash : undefined;
+    if (!hash) running?.hash.drop();
     if (hash) bytes.on('data', (chunk: Buffer) => hash.update(chunk));
     try {
       await pipeline(bytes, target);
@@ -67,10 +67,10 @@ export class ArrivingStore extends FileStore {
 
   /** The SHA-256 of a transfer that is over, where every byte of it came to this process; asked for once. */
   async digestOf(id: string, size: number): Promise<string | undefined> {
-    const known = this.digests.get(id);
+    const running = this.digests.get(id);
     this.digests.delete(id);
-    if (known?.upTo === size) return known.hash.digest();
-    known?.hash.drop();
+    if (running?.upTo === size) return running.hash.digest();
+    running?.hash.drop();
     return undefined;
   }
 }

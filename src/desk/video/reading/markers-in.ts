@@ -62,7 +62,11 @@ export function markersIn({ bytes, fileName, columns, timeLine, exact }: Markers
 /** Whether two rates are the same, to the frame. */
 export const isSameRate = (a: Fraction, b: Fraction) => a.num === b.num && a.den === b.den;
 
-/** A file's markers on the video's time line. One that does not tell where on it it starts counts from the cut's start. */
+/**
+ * A file's markers on the video's time line. One that does not tell where on it it starts counts from the cut's start.
+ * @param file markers counted from the start of the file’s own time line
+ * @param exact the frame rate of the cut
+ */
 export function onTimeLine(file: MarkerFile, { from }: TimeLine, exact: Fraction): MarkerFile {
   const findings = [...file.findings];
   if (file.rate && !isSameRate(file.rate, exact)) {

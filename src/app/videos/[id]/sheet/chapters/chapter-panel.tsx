@@ -81,11 +81,11 @@ export function ChapterPanel({ onPickFile }: { onPickFile: () => void }) {
       {chapters.length > 0 && (
         <ol className="-mx-1.5">
           {chapters.map((chapter, index) => {
-            const own = findings.filter((finding) => finding.index === index);
+            const ofChapter = findings.filter((finding) => finding.index === index);
             return (
               <li
                 key={chapter.markerId}
-                className={`rounded-md px-1.5 ${own.length > 0 ? 'mb-1 bg-snag-wash pb-1.5' : ''}`}
+                className={`rounded-md px-1.5 ${ofChapter.length > 0 ? 'mb-1 bg-snag-wash pb-1.5' : ''}`}
               >
                 <button
                   type="button"
@@ -95,7 +95,7 @@ export function ChapterPanel({ onPickFile }: { onPickFile: () => void }) {
                   <span className="w-[46px] flex-none text-right font-mono text-soft">{lines[index]?.stamp}</span>
                   <span>{chapter.title || <i>without a name</i>}</span>
                 </button>
-                {own.length > 0 && <div className="ml-[56px]">{repairsOf(index)}</div>}
+                {ofChapter.length > 0 && <div className="ml-[56px]">{repairsOf(index)}</div>}
               </li>
             );
           })}

@@ -31,10 +31,10 @@ export function Repairs({ findings, chapters, rules, duration }: RepairsProps) {
   const whole = findings.every((finding) => finding.index === undefined);
   const all = whole ? allRepairs(chapters, rules, duration) : undefined;
   const make = ({ after }: RepairOffer) => {
-    const there = new Map(markers.map((marker) => [marker.id, marker]));
+    const markerById = new Map(markers.map((marker) => [marker.id, marker]));
     const colour = handle.sheet.chapterChoice.colours[0] ?? '';
     const put = mendsBetween(chapters, after, from).map(({ id, time, name, kind }): MarkerPut => {
-      const old = id === undefined ? undefined : there.get(id);
+      const old = id === undefined ? undefined : markerById.get(id);
       const words = old ? again(old) : { note: '', colour, kind: 'chapter' as const };
       return { ...words, time, name, kind: kind ?? words.kind };
     });
@@ -83,14 +83,14 @@ interface LinesProps {
 
 function Lines({ name, chapters, other, duration }: LinesProps) {
   const text = (list: Chapter[]) => chapterLines(list, duration).map(({ stamp, title }) => `${stamp} ${title}`);
-  const there = new Set(text(other));
+  const otherLines = new Set(text(other));
   return (
     <section aria-label={name}>
       <h3 className="mb-1">{name}</h3>
       <ol className="max-h-[46vh] overflow-y-auto rounded-lg bg-sunk px-3 py-2 text-sm">
         {text(chapters).map((line) => (
-          <li key={line} className={there.has(line) ? '' : 'font-semibold'}>
-            {there.has(line) ? '' : name === 'Before' ? '− ' : '+ '}
+          <li key={line} className={otherLines.has(line) ? '' : 'font-semibold'}>
+            {otherLines.has(line) ? '' : name === 'Before' ? '− ' : '+ '}
             {line}
           </li>
         ))}

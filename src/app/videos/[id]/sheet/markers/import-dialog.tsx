@@ -42,8 +42,8 @@ export function ImportDialog({ taking }: { taking: FileTaking }) {
   const { waiting, takeMarkers, takeCaptions, chooseColumns, forget } = taking;
   if (!waiting) return null;
   const { preview, name } = waiting;
-  const { markers, there, findings, table, trouble } = preview;
-  const ways = there > 0 ? WAYS : [['replace', 'Take them'] as const];
+  const { markers, existing, findings, table, trouble } = preview;
+  const ways = existing > 0 ? WAYS : [['replace', 'Take them'] as const];
   return (
     <SheetDialog
       open
@@ -53,8 +53,9 @@ export function ImportDialog({ taking }: { taking: FileTaking }) {
       wide={table !== undefined}
     >
       <p className="mb-3 text-soft">
-        Read as {FORMATS[preview.format]}. {there === 0 ? 'None are' : `${there} ${there === 1 ? 'is' : 'are'}`} on the
-        ruler now. Whatever you choose can be undone.
+        Read as {FORMATS[preview.format]}.{' '}
+        {existing === 0 ? 'None are' : `${existing} ${existing === 1 ? 'is' : 'are'}`} on the ruler now. Whatever you
+        choose can be undone.
       </p>
       {table && <TableColumnsChoice table={table} onChoose={chooseColumns} />}
       {trouble && <p className="mb-3 text-snag">▲ {trouble}</p>}

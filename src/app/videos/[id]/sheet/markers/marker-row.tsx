@@ -72,8 +72,8 @@ export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
 function useIsHere(marker: PlacedMarker): boolean {
   const { rate } = useTimeLine();
   const player = usePlayer();
-  const own = frameAtTime({ num: Math.round(marker.seconds * 1e6) + 1, den: 1_000_000 }, rate);
-  return useFromPlayhead(() => player.frame() === own);
+  const frame = frameAtTime({ num: Math.round(marker.seconds * 1e6) + 1, den: 1_000_000 }, rate);
+  return useFromPlayhead(() => player.frame() === frame);
 }
 
 /** A marker's time: a press goes there, and another time can be typed. */

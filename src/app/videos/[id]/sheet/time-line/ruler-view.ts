@@ -41,11 +41,11 @@ export function useRulerView(length: number) {
     }
   };
   useEffect(() => {
-    const own = box.current;
+    const element = box.current;
     // Not by React: its wheel listeners cannot hold the page back from scrolling.
     const listen = (event: WheelEvent) => turn.current(event);
-    own?.addEventListener('wheel', listen, { passive: false });
-    return () => own?.removeEventListener('wheel', listen);
+    element?.addEventListener('wheel', listen, { passive: false });
+    return () => element?.removeEventListener('wheel', listen);
   }, []);
 
   const x = scaleLinear([span.from, span.to], [0, width]);

@@ -139,10 +139,10 @@ export function TimeLineProvider({
   const made = useMemo(() => chaptersFromMarkers(kept, chapterChoice, range), [kept, chapterChoice, range]);
 
   const change = ({ put = [], remove = [] }: MarkerEdit): Promise<SaveEnd> => {
-    const there = new Map(kept.map((marker) => [marker.id, marker]));
+    const keptById = new Map(kept.map((marker) => [marker.id, marker]));
     const edit: Pending = {
       put: put.map(({ id = newId(), was: _, ...words }) => {
-        const old = there.get(id);
+        const old = keptById.get(id);
         return { length: ZERO, on: 'timeline', ...old, ...words, id, isNew: old === undefined };
       }),
       remove,
@@ -150,7 +150,7 @@ export function TimeLineProvider({
     setPending((all) => [...all, edit]);
     const json = {
       put: edit.put.map(({ id, isNew, time, name, note, colour, kind }, index) => {
-        const old = there.get(id);
+        const old = keptById.get(id);
         const on = old && { ...wordsOf(old), ...put[index]?.was };
         return { id, isNew, time, name, note, colour, kind, on };
       }),

@@ -18,8 +18,8 @@ function tagCounts({ channels }: SheetHandle['sheet']): { site: string; rules: T
   for (const { ticked, rules, values } of channels) {
     if (!ticked || typeof rules.tags !== 'object') continue;
     const tags = values.tags.value;
-    const there = most.get(rules.name);
-    if (!there || there.tags.join().length < tags.join().length) {
+    const longest = most.get(rules.name);
+    if (!longest || longest.tags.join().length < tags.join().length) {
       most.set(rules.name, { site: rules.name, rules: rules.tags, tags });
     }
   }

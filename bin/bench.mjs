@@ -9,6 +9,7 @@ import { ensurePackages } from './setup/packages.mjs';
 export const MEASURES = [
   'bench/markers.ts',
   'bench/layers.ts',
+  'bench/board.ts',
   'bench/transfers.ts',
   'bench/four-sites.ts',
   'bench/faults.ts',

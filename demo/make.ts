@@ -8,7 +8,8 @@ import { editDefaults } from '@/desk/defaults/defaults';
 import { editSeries, newSeries } from '@/desk/defaults/series';
 import { newShelfLink } from '@/desk/defaults/shelf';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtBoard, lookAtChannels } from '@/desk/look/look';
+import { lookAtChannels } from '@/desk/look/look';
+import { lookAtBoard } from '@/desk/look/look-at-board';
 import { lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { makePlaylist } from '@/desk/site/playlists';
@@ -58,9 +59,8 @@ export async function makeDemo(): Promise<void> {
     if (at && !at.playlists.some((playlist) => playlist.title === title)) await makePlaylist(at.id, { title });
   }
   const series = await makeLayers(channels);
-  const madeBefore = new Set((await lookAtBoard()).rows.map((row) => row.cut?.fileName));
   for (const video of VIDEOS) {
-    if (madeBefore.has(video.fileName)) continue;
+    if ((await lookAtBoard({ find: video.fileName })).rows.length > 0) continue;
     const channel = channels.get(video.channel);
     if (channel) await makeVideo(folder, video, channel, { channels, series });
   }

@@ -1,8 +1,35 @@
-import { lookAtBoard } from '@/desk/look/look';
+import { validate } from 'uuid';
+import { BOARD_GROUPS, BOARD_ORDERS } from '@/core/drop';
+import { lookAtBoard, lookAtBoardCounts } from '@/desk/look/look-at-board';
 import { Board } from './board/board';
+import { type BoardFilter, NO_FILTER } from './board/board-rows';
 
 export const dynamic = 'force-dynamic';
 
-export default async function BoardPage() {
-  return <Board first={await lookAtBoard()} />;
+/** The filter that an address asks for; what it asks for that is none is left out. */
+function filterIn(query: Record<string, string | string[] | undefined>): BoardFilter {
+  const text = (name: string) => [query[name] ?? ''].flat()[0] ?? '';
+  const id = (name: string) => (validate(text(name)) ? text(name) : '');
+  return {
+    find: text('find').slice(0, 300),
+    group: BOARD_GROUPS.find((group) => group === text('group')) ?? '',
+    seriesId: id('seriesId'),
+    channelId: id('channelId'),
+    order: BOARD_ORDERS.find((order) => order === text('order')) ?? NO_FILTER.order,
+  };
+}
+
+interface BoardPageProps {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+export default async function BoardPage({ searchParams }: BoardPageProps) {
+  const filter = filterIn(await searchParams);
+  const { order, ...choice } = filter;
+  const asked = Object.fromEntries(Object.entries(choice).filter(([, value]) => value !== ''));
+  const [view, counts] = await Promise.all([
+    lookAtBoard({ ...asked, order }),
+    lookAtBoardCounts({ ...asked, group: undefined }),
+  ]);
+  return <Board first={{ filter, view, counts }} />;
 }

@@ -59,6 +59,12 @@ export async function allChannels(db: Database): Promise<Channel[]> {
   return (await channelQuery(db).orderBy('c.id')).map(fromRow);
 }
 
+/** The channels that videos go to or went to. */
+export async function channelsInUse(db: Database): Promise<Set<string>> {
+  const rows: { channelId: string }[] = await db('drops').distinct('channelId');
+  return new Set(rows.map(({ channelId }) => channelId));
+}
+
 export async function channelById(db: Database, id: string): Promise<Channel | undefined> {
   const row = await channelQuery(db).where('c.id', id).first();
   return row && fromRow(row);

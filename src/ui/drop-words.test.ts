@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { BoardRow, DropView } from '@/desk/look/views';
+import type { DropView } from '@/desk/look/views';
 import { headline, underline } from '../app/board/headline';
 import { dropWords } from './drop-words';
 import { lookOf } from './stops';
@@ -55,27 +55,28 @@ describe('where a drop stands, in words', () => {
 });
 
 describe('the top of the Board', () => {
-  const row = (group: BoardRow['group'], ...drops: DropView[]): BoardRow => ({
-    videoId: 'v',
-    title: 't',
-    group,
-    pictureId: undefined,
-    cut: undefined,
-    betterCut: undefined,
-    drops: drops.map((drop) => ({ ...drop, missing: 0 })),
+  const counts = (needs: number) => ({
+    'needs you': needs,
+    'on the way': 2,
+    waiting: 1,
+    'on the desk': 3,
+    'live lately': 9,
   });
 
-  it('says first what needs a person', () => {
-    expect(headline([])).toBe('Nothing needs you');
-    expect(headline([row('needs you')])).toBe('One thing needs you');
-    expect(headline([row('needs you'), row('needs you'), row('waiting')])).toBe('Two things need you');
-    expect(headline(Array.from({ length: 12 }, () => row('needs you')))).toBe('12 things need you');
+  it('says first how many videos need a person', () => {
+    expect([0, 1, 2, 12, 1200].map((needs) => headline(counts(needs)))).toEqual([
+      'Nothing needs you',
+      'One video needs you',
+      'Two videos need you',
+      '12 videos need you',
+      '1,200 videos need you',
+    ]);
   });
 
-  it('then what moves, how fast and until when, and what is held', () => {
-    const landing = drop({ progress: { says: '', bytesPerSecond: 1_000_000, secondsLeft: 540 } });
-    const rows = [row('on the way', landing, drop({ state: 'settling' })), row('waiting', drop({ state: 'held' }))];
-    expect(underline(rows, [])).toBe('2 on the way · line 8.0 Mbit/s · all up in about 9 min · 1 held');
-    expect(underline([], [])).toBe('');
+  it('then how fast what moves is, and until when', () => {
+    expect(underline({ bytesPerSecond: 1_000_000, secondsLeft: 540 }, [])).toBe(
+      'line 8.0 Mbit/s · all up in about 9 min',
+    );
+    expect(underline({ bytesPerSecond: 0, secondsLeft: 0 }, [])).toBe('');
   });
 });

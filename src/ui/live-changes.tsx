@@ -2,6 +2,7 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { tellChangedVideos } from './changed-videos';
 import { useUnsaved } from './saving/unsaved';
 
 const AT_MOST_EVERY_MILLISECONDS = 400;
@@ -17,15 +18,13 @@ export function LiveChanges() {
     let timer: ReturnType<typeof setTimeout> | undefined;
     const flush = () => {
       timer = undefined;
-      void client.invalidateQueries({ queryKey: ['board'] });
       if ([...pending].some((about) => /^(?:channels|layers):/.test(about))) void client.invalidateQueries();
       if ([...pending].some((about) => about.startsWith('sites:'))) {
         void client.invalidateQueries({ queryKey: ['sites'] });
       }
-      for (const about of pending) {
-        if (about.startsWith('video:'))
-          void client.invalidateQueries({ queryKey: ['sheet', about.slice('video:'.length)] });
-      }
+      const videos = [...pending].filter((about) => about.startsWith('video:')).map((about) => about.slice(6));
+      for (const id of videos) void client.invalidateQueries({ queryKey: ['sheet', id] });
+      if (videos.length > 0) tellChangedVideos(videos);
       pending.clear();
     };
     // The page was read some time ago; what has changed since is told first.

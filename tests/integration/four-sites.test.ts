@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undo } from '@/desk/changes/changes';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtBoard } from '@/desk/look/look';
+import { lookAtMissing } from '@/desk/look/look-at-board';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetChannel } from '@/desk/look/views';
 import { makePlaylist } from '@/desk/site/playlists';
@@ -81,7 +81,7 @@ describe('short posts', () => {
     await editVideo(videoId, { privacy: 'everyone', release: 'on my word' });
     await editOnChannel(videoId, { channelId: idOf('@marrowquay'), set: { text: 'x'.repeat(241) } });
     expect((await sendVideo(videoId)).notReady[0]?.missing[0]).toContain('1 characters over the 240');
-    expect((await lookAtBoard()).rows.find((row) => row.videoId === videoId)?.drops[0]?.missing).toBe(1);
+    expect(Object.values((await lookAtMissing({ ids: [videoId] }))[videoId] ?? {})).toEqual([1]);
     await editOnChannel(videoId, { channelId: idOf('@marrowquay'), set: { text: 'Short.' } });
     await sendVideo(videoId);
     const held = await untilState(videoId, 'held');

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { editDefaults } from '@/desk/defaults/defaults';
-import { lookAtBoard, lookAtChannels, lookAtStatus } from '@/desk/look/look';
+import { lookAtChannels, lookAtStatus } from '@/desk/look/look';
+import { lookAtBoard } from '@/desk/look/look-at-board';
 import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { tickChannel } from '@/desk/video/edit-video';

@@ -6,3 +6,4 @@ export { lookAtSheet } from '@/desk/look/look-at-sheet';
 export { editVideo, tickChannel } from '@/desk/video/edit-video';
 export { closeDatabase } from '@/store/database';
 export { channelsOfTheYard, onlyDrop, setFaults, untilSheet } from './desk';
+export { manyVideos } from './many-videos';

@@ -1,55 +1,71 @@
 import Link from 'next/link';
+import { useState } from 'react';
 import { viewerTime } from '@/core/time';
-import type { BoardRow, ChannelView } from '@/desk/look/views';
+import type { BoardRow, ChannelView, DropView } from '@/desk/look/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import { CopyLink } from '@/ui/copy-link';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
-import { lookOf, Stops } from '@/ui/stops';
+import { LOOK_COLOURS, lookOf, Stops, type StopsLook } from '@/ui/stops';
+import { useMissing } from './use-board';
 
 interface RowProps {
+  /** Its place among the lines of the table, by which its height is measured. */
+  index: number;
+  measure: (row: HTMLTableRowElement | null) => void;
   row: BoardRow;
   channels: ChannelView[];
   arrival: Arrival | undefined;
 }
 
 /** One video with its crossings. */
-export function VideoRow({ row, channels, arrival }: RowProps) {
+export function VideoRow({ index, measure, row, channels, arrival }: RowProps) {
+  const missing = useMissing(
+    row.videoId,
+    row.drops.some(({ state }) => state === 'draft'),
+  );
   return (
-    <tr className="border-line border-t max-sm:block">
-      <td className="px-3.5 py-2.5 align-middle max-sm:block">
-        <Link href={`/videos/${row.videoId}`} className="group flex items-center gap-3">
+    <tr data-index={index} ref={measure} className="max-sm:block">
+      <td className="border-line border-t bg-card px-3.5 py-2 align-middle max-sm:block sm:sticky sm:left-0">
+        <Link href={`/videos/${row.videoId}`} className="group flex items-center gap-2.5">
           <Thumbnail pictureId={row.pictureId} />
           <span className="min-w-0">
-            <b className="block font-semibold leading-snug group-hover:underline">{row.title || 'Without a title'}</b>
+            <b className="block font-semibold leading-snug group-hover:underline">
+              {row.shownTitle || 'Without a title'}
+            </b>
             <span className="text-[13px] text-soft">{aboutCut(row)}</span>
           </span>
         </Link>
         <CutLine row={row} arrival={arrival} />
       </td>
       {channels.map((channel) => (
-        <Crossing key={channel.id} drop={row.drops.find((drop) => drop.channelId === channel.id)} channel={channel} />
+        <Crossing
+          key={channel.id}
+          drop={row.drops.find((drop) => drop.channelId === channel.id)}
+          channel={channel}
+          missing={missing}
+        />
       ))}
     </tr>
   );
 }
 
 function Thumbnail({ pictureId }: { pictureId: string | undefined }) {
-  const size = 'h-[45px] w-20 flex-none rounded-[5px]';
+  const size = 'h-9 w-16 flex-none rounded-[5px]';
   if (!pictureId) return <span aria-hidden className={`${size} bg-sunk`} />;
   return <img src={`/api/pictures/${pictureId}`} alt="" loading="lazy" className={`${size} object-cover`} />;
 }
 
-function aboutCut({ cut }: BoardRow): string {
+function aboutCut({ cut, series }: BoardRow): string {
   if (!cut) return 'no cut yet';
   if (!cut.facts) return cut.fileName;
   const { duration, video } = cut.facts;
   const seconds = Math.floor(duration.num / duration.den);
-  return `${viewerTime(duration, seconds)} · ${video.width}×${video.height}`;
+  return `${viewerTime(duration, seconds)} · ${series ?? `${video.width}×${video.height}`}`;
 }
 
-function CutLine({ row, arrival }: Omit<RowProps, 'channels'>) {
+function CutLine({ row, arrival }: Pick<RowProps, 'row' | 'arrival'>) {
   const cut = row.betterCut ?? row.cut;
   if (arrival) {
     return (
@@ -96,19 +112,36 @@ function Readiness({ missing }: { missing: number }) {
   );
 }
 
-function Crossing({ drop, channel }: { drop: BoardRow['drops'][number] | undefined; channel: ChannelView }) {
+interface CrossingProps {
+  drop: DropView | undefined;
+  channel: ChannelView;
+  missing: Record<string, number> | undefined;
+}
+
+/** What stands before the words of a drop that does not move, so that its state is told by shape, too. */
+const SIGNS: Record<StopsLook, string> = { idle: '', moving: '', held: '‖', live: '●', snag: '▲' };
+
+function Crossing({ drop, channel, missing }: CrossingProps) {
   const cell =
-    'border-line px-2.5 py-2.5 align-middle [overflow-wrap:anywhere] sm:border-l max-sm:block max-sm:px-3.5 max-sm:pt-0';
+    'border-line border-t px-2.5 py-2 align-middle [overflow-wrap:anywhere] sm:border-l max-sm:block max-sm:px-3.5 max-sm:pt-0';
+  const [near, setNear] = useState(false);
   if (!drop) return <td className={`${cell} max-sm:hidden`} />;
   const look = lookOf(drop);
+  const stops = <Stops behind={drop.stops} look={look} fraction={drop.progress?.fraction} />;
   return (
-    <td className={`${cell} ${look === 'snag' ? 'bg-snag-wash' : ''}`}>
+    <td className={`relative ${cell}`} onPointerEnter={() => setNear(true)} onPointerLeave={() => setNear(false)}>
       <span className="text-[13px] text-soft sm:hidden">{channel.name}</span>
-      <Stops behind={drop.stops} look={look} fraction={drop.progress?.fraction} />
-      <p className={`mt-1.5 text-[13px] leading-snug ${look === 'idle' ? 'text-soft' : ''}`}>
-        <span className="mr-2.5 line-clamp-4">{dropWords(drop)}</span>
+      {look === 'moving' && <div className="mb-1.5">{stops}</div>}
+      {look !== 'moving' && near && (
+        <div className="enamel pointer-events-none absolute top-1 right-1 z-10 px-1.5 py-1 shadow-lg">{stops}</div>
+      )}
+      <p className={`text-[13px] leading-snug ${look === 'moving' ? '' : LOOK_COLOURS[look]}`}>
+        <span className="mr-2.5 line-clamp-4">
+          {SIGNS[look] && <span aria-hidden>{SIGNS[look]} </span>}
+          {dropWords(drop)}
+        </span>
         {drop.overdue !== undefined && <span className="block text-snag">▲ {overdueWords(drop.overdue)}</span>}
-        {drop.state === 'draft' && <Readiness missing={drop.missing} />}
+        {drop.state === 'draft' && missing && <Readiness missing={missing[drop.id] ?? 0} />}
         {drop.link && <CopyLink link={drop.link} />}
       </p>
     </td>

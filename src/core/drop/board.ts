@@ -4,6 +4,10 @@ import { type DropState, isWorking } from './life';
 export const BOARD_GROUPS = ['needs you', 'on the way', 'waiting', 'on the desk', 'live lately'] as const;
 export type BoardGroup = (typeof BOARD_GROUPS)[number];
 
+/** The orders in which the Board's videos can stand: by what needs a person, the newest first, or by title. */
+export const BOARD_ORDERS = ['needs', 'newest', 'title'] as const;
+export type BoardOrder = (typeof BOARD_ORDERS)[number];
+
 /** What the Board sorts a video by. */
 export interface BoardFacts {
   /** 'stalled' is one that nothing has come of for too long; 'set aside' one that could not be read again and again. */

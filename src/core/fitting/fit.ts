@@ -113,7 +113,7 @@ const places = (template: string, name: string) =>
   !templateTrouble(template) && namesIn(template).some((each) => each === name);
 
 /** What a template sees of the input that no lack of room can change. */
-function namesView({ title, names = {} }: FitInput, site: SiteRules): TemplateView {
+function namesView({ title, names = {} }: Pick<FitInput, 'title' | 'names'>, site: SiteRules): TemplateView {
   const { shelf = {}, ...rest } = names;
   const takesLinks = site.text?.links ?? false;
   return { ...rest, ...shelfView(shelf, takesLinks), title: title.trim(), 'takes-links': takesLinks };
@@ -310,6 +310,23 @@ export function fitTags(tags: readonly string[], rules: TagRules, site: string):
   return fitted;
 }
 
+/**
+ * The title in its pattern with nothing left out, as it goes out where there is room for all of it.
+ * @throws TemplateError where the pattern cannot be read
+ */
+export function wholeTitle(input: Pick<FitInput, 'title' | 'titlePattern' | 'names'>, site: SiteRules): string {
+  const pattern = input.titlePattern?.trim() || PLAIN_TITLE;
+  return filledTitle(pattern, input, site, 0);
+}
+
+/** A title's pattern filled in. @param gone parts up to this number are left out */
+function filledTitle(pattern: string, input: Pick<FitInput, 'title' | 'names'>, site: SiteRules, gone: number): string {
+  const go = Object.fromEntries(partsThatMayGo(pattern).map((part) => [String(part), part > gone]));
+  return renderTemplate(pattern, { ...namesView(input, site), go })
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
 /** The title in its pattern, as much of it as fits: parts that may go, then the pattern, then words from the last. */
 function fitTitle(input: FitInput, site: SiteRules): { title: string; leftOut: string[]; findings: FitFinding[] } {
   const none = { title: '', leftOut: [], findings: [] };
@@ -324,12 +341,12 @@ function fitTitle(input: FitInput, site: SiteRules): { title: string; leftOut: s
   if (typed.trim() === '') return { ...none, findings: [find('The title is empty')] };
   const pattern = input.titlePattern?.trim() || PLAIN_TITLE;
   const parts = partsThatMayGo(pattern);
-  const view = (gone: number): TemplateView => ({
+  const view: TemplateView = {
     ...namesView(input, site),
-    go: Object.fromEntries(parts.map((part) => [String(part), part > gone])),
-  });
-  const findings = blanksIn(pattern, view(0), mayBeEmpty(input, site)).map(({ name }) => openBlank(name, 'title'));
-  const filled = (gone: number) => renderTemplate(pattern, view(gone)).replace(/\s+/g, ' ').trim();
+    go: Object.fromEntries(parts.map((part) => [String(part), true])),
+  };
+  const findings = blanksIn(pattern, view, mayBeEmpty(input, site)).map(({ name }) => openBlank(name, 'title'));
+  const filled = (gone: number) => filledTitle(pattern, input, site, gone);
   const whole = filled(0);
   const limit = site.title;
   const gone = [0, ...parts].find((part) => isWithin(filled(part), limit));

@@ -5,6 +5,7 @@ import { unsentDrops } from '@/store/drops';
 import { askForJobsAnew } from '@/store/jobs';
 import { videosForLayers } from '@/store/videos';
 import { keptLayers, layersAt } from '../layers/layers';
+import { turns } from '../turns';
 
 /** A video that a change of defaults reaches where it has not been sent, with the fields that change there. */
 export interface Reached {
@@ -27,15 +28,18 @@ export async function reachOf(db: Database, change: () => Promise<void>): Promis
   const before = await unsentVideos(db);
   await change();
   const after = await unsentVideos(db);
-  const reached = [...after].flatMap(([videoId, { title, layers }]): Reached[] => {
+  const turn = turns();
+  const reached: Reached[] = [];
+  for (const [videoId, { title, layers }] of after) {
+    await turn();
     const was = before.get(videoId)?.layers;
     const differ = [...layers].flatMap(([place, now]) => {
       const then = was?.get(place);
       return then ? fieldsThatDiffer(then, now) : [];
     });
     const fields = [...new Set(differ)].map((field) => FIELD_NAMES[field]);
-    return fields.length > 0 ? [{ videoId, title, fields }] : [];
-  });
+    if (fields.length > 0) reached.push({ videoId, title, fields });
+  }
   await askForJobsAnew(
     db,
     'picture',
@@ -58,7 +62,9 @@ async function unsentVideos(db: Database): Promise<Map<string, UnsentVideo>> {
     const layers = count > 0 ? [] : [['', layersAt(kept, { own, seriesId })] as const];
     all.set(id, { title, layers: new Map(layers) });
   }
+  const turn = turns();
   for (const drop of drops) {
+    await turn();
     const [channel, video] = [channelById.get(drop.channelId), videoById.get(drop.videoId)];
     if (channel && video) {
       all

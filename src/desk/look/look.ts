@@ -1,21 +1,19 @@
 import type { CutMeasures } from '@/core/delivery';
-import { type BoardFacts, boardGroup, isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
+import { isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
+import { STALLED_SECONDS } from '@/store/board';
 import { allChannels, type Channel, playlistsOf } from '@/store/channels';
-import { betterCut, type Cut, cutById, cutInUse, cutsOf } from '@/store/cuts';
+import { type Cut, cutById } from '@/store/cuts';
 import { type Database, database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import { type Job, jobsOf } from '@/store/jobs';
 import { markersOf } from '@/store/markers';
 import { measurementOf } from '@/store/measurements';
-import { cutsOfRenditions } from '@/store/renditions';
 import { allVideos, videoById } from '@/store/videos';
 import { found } from '../desk-error';
-import { missingAt } from '../drop/readiness';
-import { profileAt, recordsOf } from '../drop/record';
 import { site } from '../site/session';
-import type { BoardView, ChannelsView, ChannelView, CutView, DropView, MarkersView } from './views';
+import type { ChannelsView, ChannelView, CutView, DropView, MarkersView } from './views';
 
 /** @param job the reading of it, where it is not read yet */
 export function cutView(cut: Cut, job?: Job): CutView {
@@ -49,14 +47,16 @@ export async function readingJobs(db: Database, cuts: readonly Cut[]): Promise<M
   );
 }
 
-/**
- * After how many seconds without a byte, and without a word of the page that brings it, a file needs a person. Browsers let
- * a page that is not looked at speak once a minute.
- */
-const STALLED_SECONDS = 150;
-
-function isStalled({ state, heardAt }: Cut): boolean {
+/** Whether a file is on its way and nothing has come for too long. */
+export function isStalled({ state, heardAt }: Cut): boolean {
   return state === 'arriving' && heardAt !== undefined && Date.now() - heardAt.getTime() > STALLED_SECONDS * 1000;
+}
+
+/** Drops by their videos, in the order in which they are given. */
+export function dropsByVideo(drops: readonly Drop[]): Map<string, Drop[]> {
+  const byVideo = new Map<string, Drop[]>();
+  for (const drop of drops) byVideo.set(drop.videoId, [...(byVideo.get(drop.videoId) ?? []), drop]);
+  return byVideo;
 }
 
 /** @param cutAtSite the cut that the file at the site was made from, where that is known */
@@ -92,69 +92,6 @@ export function channelView(channel: Channel): ChannelView {
     address: channel.address,
     connected: channel.accountState === 'connected' && channel.granted,
   };
-}
-
-/** Everything that the Board shows, in a handful of queries however many videos there are. */
-export async function lookAtBoard(): Promise<BoardView> {
-  const db = database();
-  const [videos, channels] = await Promise.all([allVideos(db), allChannels(db)]);
-  const ids = videos.map((video) => video.id);
-  const [cuts, drops] = await Promise.all([cutsOf(db, ids), dropsOf(db, ids)]);
-  const cutsAtSites = await cutsOfRenditions(
-    db,
-    drops.flatMap(({ renditionId }) => renditionId ?? []),
-  );
-  const byVideo = new Map<string, Drop[]>(ids.map((id) => [id, []]));
-  for (const drop of drops) byVideo.get(drop.videoId)?.push(drop);
-  const used = new Set(drops.map((drop) => drop.channelId));
-  const [missing, jobs] = await Promise.all([
-    missingOfDrafts(db, drops, channels),
-    readingJobs(db, [...cuts.values()].flat()),
-  ]);
-  return {
-    channels: channels.map(channelView).filter((channel) => channel.connected || used.has(channel.id)),
-    rows: videos.map((video) => {
-      const [cut, better] = [cutInUse(cuts.get(video.id), video.cutId), betterCut(cuts.get(video.id))];
-      const coming = better ?? cut;
-      const ofVideo = byVideo.get(video.id) ?? [];
-      const views = ofVideo.map((drop) => dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? '')));
-      return {
-        videoId: video.id,
-        title: video.title,
-        group: boardGroup({
-          cut: stateOnBoard(coming, jobs),
-          drops: views.map((view) => (view.overdue === undefined ? view.state : 'overdue')),
-        }),
-        pictureId: video.pictureId,
-        cut: cut && cutView(cut, jobs.get(cut.id)),
-        betterCut: better && cutView(better, jobs.get(better.id)),
-        drops: views.map((view) => ({ ...view, missing: missing.get(view.id) ?? 0 })),
-      };
-    }),
-  };
-}
-
-function stateOnBoard(cut: Cut | undefined, jobs: ReadonlyMap<string, Job>): BoardFacts['cut'] {
-  if (!cut) return 'none';
-  if (isStalled(cut)) return 'stalled';
-  return cut.state === 'reading' && jobs.get(cut.id)?.state === 'set aside' ? 'set aside' : cut.state;
-}
-
-/** How many things keep each drop from being sent that has not been, by drop. */
-async function missingOfDrafts(
-  db: Database,
-  drops: readonly Drop[],
-  channels: readonly Channel[],
-): Promise<Map<string, number>> {
-  const drafts = drops.filter((drop) => drop.state === 'draft');
-  const records = await recordsOf(db, [...new Set(drafts.map((drop) => drop.videoId))]);
-  const byId = new Map(channels.map((channel) => [channel.id, channel]));
-  const counts = drafts.flatMap((drop): [string, number][] => {
-    const [record, channel] = [records.get(drop.videoId), byId.get(drop.channelId)];
-    if (!record || !channel) return [];
-    return [[drop.id, missingAt(record, channel, drop, profileAt(site(channel.site).profile, channel)).length]];
-  });
-  return new Map(counts);
 }
 
 /** A video's markers, for the time line of its Sheet. */
@@ -207,15 +144,22 @@ export async function lookAtChannels(): Promise<ChannelsView> {
 
 /** One line for each drop, as the command line prints it. */
 export async function lookAtStatus() {
-  const board = await lookAtBoard();
-  const channels = new Map(board.channels.map((channel) => [channel.id, channel]));
-  return board.rows.flatMap((row) =>
-    row.drops.map((drop) => ({
-      video: row.videoId,
-      title: row.title,
-      channel: channels.get(drop.channelId)?.name ?? '',
-      site: channels.get(drop.channelId)?.site ?? '',
-      stop: STOPS[drop.stops - 1] ?? null,
+  const db = database();
+  const [videos, channels] = await Promise.all([allVideos(db), allChannels(db)]);
+  const byVideo = dropsByVideo(
+    await dropsOf(
+      db,
+      videos.map(({ id }) => id),
+    ),
+  );
+  const byId = new Map(channels.map((channel) => [channel.id, channel]));
+  return videos.flatMap(({ id, title }) =>
+    (byVideo.get(id) ?? []).map((drop) => ({
+      video: id,
+      title,
+      channel: byId.get(drop.channelId)?.name ?? '',
+      site: byId.get(drop.channelId)?.site ?? '',
+      stop: STOPS[stopsBehind(drop.state, drop.snag) - 1] ?? null,
       state: drop.state,
       link: drop.link ?? null,
       bytesSent: drop.bytesSent,

@@ -6,6 +6,7 @@ import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } fr
 import type { FitInput, TextNames } from '@/core/fitting';
 import type { Fraction } from '@/core/time';
 import type { Shelf } from '@/core/words';
+import type { Moving } from '@/store/board';
 import type { CaptionTrack } from '@/store/captions';
 import type { CutState } from '@/store/cuts';
 import type { KeptLayer } from '@/store/defaults';
@@ -69,17 +70,33 @@ export interface ChannelView {
 export interface BoardRow {
   videoId: string;
   title: string;
+  /** The title as it goes out to the first of its channels. */
+  shownTitle: string;
+  series: string | undefined;
   group: BoardGroup;
   pictureId: string | undefined;
   cut: CutView | undefined;
   betterCut: CutView | undefined;
-  drops: (DropView & { missing: number })[];
+  drops: DropView[];
 }
 
 export interface BoardView {
   channels: ChannelView[];
+  /** The first videos of what was asked for, or those after the last one that was there. */
   rows: BoardRow[];
+  /** Whether there are more. */
+  more: boolean;
+  series: { id: string; name: string }[];
 }
+
+/** How many videos stand in each group of the Board, and what moves. */
+export interface BoardCounts {
+  counts: Record<BoardGroup, number>;
+  moving: Moving;
+}
+
+/** How many things keep each drop of a video from being sent, by drop; only of those that have not been. */
+export type BoardMissing = Record<string, Record<string, number>>;
 
 /** A video's markers; `version` goes up with every change of them. */
 export interface MarkersView {

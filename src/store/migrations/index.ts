@@ -8,6 +8,7 @@ import * as ends from './006-ends';
 import * as traces from './007-traces';
 import * as jobs from './008-jobs';
 import * as allowances from './009-allowances';
+import * as board from './010-board';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -20,4 +21,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '007-traces': traces,
   '008-jobs': jobs,
   '009-allowances': allowances,
+  '010-board': board,
 };

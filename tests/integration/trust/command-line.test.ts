@@ -5,7 +5,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { newSeries } from '@/desk/defaults/series';
-import { lookAtBoard } from '@/desk/look/look';
+import { lookAtBoardCounts } from '@/desk/look/look-at-board';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { keepHome } from '@/store/installation';
 import { settings } from '@/store/settings';
@@ -26,7 +26,7 @@ const freshClip = (name: string) => {
 };
 
 const run = (...args: string[]) => kettle(args);
-const videos = async () => (await lookAtBoard()).rows.length;
+const videos = async () => Object.values((await lookAtBoardCounts()).counts).reduce((sum, count) => sum + count, 0);
 const file = (name: string, text: string) => {
   const at = path.join(folder, name);
   writeFileSync(at, text);

@@ -9,7 +9,8 @@ import { newSeries } from '@/desk/defaults/series';
 import { ChangedMeanwhile } from '@/desk/desk-error';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
-import { lookAtBoard, lookAtMarkers } from '@/desk/look/look';
+import { lookAtMarkers } from '@/desk/look/look';
+import { lookAtBoard } from '@/desk/look/look-at-board';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetChannel } from '@/desk/look/views';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
@@ -139,7 +140,7 @@ describe('a better file', () => {
     await bringLocalFile(longer, { videoId, anyway: true, fileName: 'better-2.mp4' });
     const sheet = await untilSheet(videoId, ({ cut }) => cut?.fileName === 'better-2.mp4' && cut.state === 'ready');
     expect(onlyDrop(sheet)).toMatchObject({ state: 'live', otherFile: true });
-    const row = (await lookAtBoard()).rows.find((each) => each.videoId === videoId);
+    const [row] = (await lookAtBoard({ ids: [videoId] })).rows;
     expect(row?.drops[0]?.otherFile).toBe(true);
     expect(await undo(videoId)).toEqual({ field: 'cut', kept: [] });
     const back = await lookAtSheet(videoId);
@@ -380,7 +381,7 @@ describe('a drop that its site keeps putting off', () => {
       .update({ putOffSince: new Date(Date.now() - 16 * 60_000) });
     const late = onlyDrop(await lookAtSheet(videoId));
     expect(late.overdue).toBeGreaterThanOrEqual(16);
-    const row = (await lookAtBoard()).rows.find((each) => each.videoId === videoId);
+    const [row] = (await lookAtBoard({ ids: [videoId] })).rows;
     expect(row?.group).toBe('needs you');
     await setFaults();
     const done = await untilState(videoId, 'live');

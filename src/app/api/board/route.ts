@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
-import { lookAtBoard } from '@/desk/look/look';
+import { lookAtBoard } from '@/desk/look/look-at-board';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = guarded(() => lookAtBoard());
+export const GET = guarded((request) => lookAtBoard(Object.fromEntries(new URL(request.url).searchParams)));

@@ -1,0 +1,122 @@
+import path from 'node:path';
+import { monitorEventLoopDelay } from 'node:perf_hooks';
+import type { Page } from 'playwright-core';
+import { ensureBuild } from '../bin/setup/build.mjs';
+import { startBrowser } from '../tests/setup/browser';
+import { startMachine } from '../tests/setup/machine';
+import { measureOn } from './ending';
+import { fastest } from './fastest';
+
+/** A short form, for the tests: few videos. */
+const SHORT = process.env.BENCH_SHORT === '1';
+const SIZES = SHORT ? [50, 100] : [2000, 10_000];
+const CHANNELS = 8;
+/** Videos that a change of a default reaches. */
+const UNSENT = SHORT ? 50 : 2000;
+const say = (line: object) => process.stdout.write(`${JSON.stringify(line)}\n`);
+const rounded = (number: number, digits = 0) => Number(number.toFixed(digits));
+
+await ensureBuild(path.resolve('.'));
+const machine = await startMachine(['stand-ins', 'web']);
+const home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+
+await measureOn(machine, undefined, async () => {
+  const { channelsOfTheYard } = await import('../tests/setup/desk');
+  const { manyVideos } = await import('../tests/setup/many-videos');
+  const { database } = await import('@/store/database');
+  const { newId } = await import('@/store/ids');
+  const { editVideo } = await import('@/desk/video/edit-video');
+  const { editDefaults } = await import('@/desk/defaults/defaults');
+  const { newSeries } = await import('@/desk/defaults/series');
+
+  const channels = [...(await channelsOfTheYard()).values()];
+  const db = database();
+  const [like] = await db('channels').whereIn('id', channels).limit(1);
+  while (channels.length < CHANNELS) {
+    const id = newId();
+    await db('channels').insert({ ...like, id, siteChannelId: id, name: `Channel ${channels.length + 1}` });
+    channels.push(id);
+  }
+  const browser = await startBrowser();
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const first = await lookAt(page);
+  say({ measure: 'the Board, empty', videos: 0, ...first });
+  let made = 0;
+  for (const size of SIZES) {
+    await manyVideos(size - made, channels, { from: made });
+    made = size;
+    const now = await lookAt(page);
+    say({
+      measure: 'the Board, full',
+      videos: size,
+      channels: CHANNELS,
+      ...now,
+      serverTimesEmpty: rounded(now.serverMilliseconds / first.serverMilliseconds, 1),
+      contentTimesEmpty: rounded(now.contentMilliseconds / first.contentMilliseconds, 1),
+    });
+    say({ measure: 'one changed video, until it shows', videos: size, ...(await oneChange(page)) });
+  }
+  const owner = await newSeries({ name: 'Many' });
+  await manyVideos(UNSENT, channels, { from: made, states: ['draft'], seriesId: owner });
+  const delay = monitorEventLoopDelay({ resolution: 1 });
+  delay.enable();
+  const start = performance.now();
+  const reached = (await editDefaults({ layer: 'series', owner }, { place: 'The slip' })).length;
+  const milliseconds = performance.now() - start;
+  delay.disable();
+  say({
+    measure: 'change a default of a series, and others wait at most',
+    reached,
+    channelsEach: CHANNELS,
+    milliseconds: rounded(milliseconds),
+    longestStallMilliseconds: rounded(delay.max / 1e6),
+  });
+  await browser.close();
+
+  /** How long one changed title takes from being saved to being seen, and what is read for it. */
+  async function oneChange(on: Page): Promise<{ milliseconds: number; bytes: number }> {
+    await on.goto(home);
+    await on.getByRole('region', { name: 'Videos' }).getByRole('link').first().waitFor();
+    await on.waitForLoadState('networkidle').catch(() => undefined);
+    const href = await on.getByRole('region', { name: 'Videos' }).getByRole('link').first().getAttribute('href');
+    let bytes = 0;
+    const hear = async (response: import('playwright-core').Response) => {
+      if (new URL(response.url()).pathname.startsWith('/api/board'))
+        bytes += (await response.body().catch(() => Buffer.alloc(0))).length;
+    };
+    on.on('response', hear);
+    const title = `Changed at ${Date.now()}`;
+    await editVideo(href?.split('/').pop() ?? '', { title });
+    const since = performance.now();
+    await on.getByText(title).first().waitFor();
+    const milliseconds = rounded(performance.now() - since);
+    on.off('response', hear);
+    return { milliseconds, bytes };
+  }
+});
+
+/** The first answer of the Board: the server's time and bytes, what its data alone are, and when a person sees it. */
+async function lookAt(page: Page) {
+  let html = '';
+  const server = await fastest(async () => {
+    html = await (await fetch(home)).text();
+  });
+  const data = await (await fetch(`${home}/api/board`)).text();
+  const content = await fastest(async () => {
+    await page.goto(home, { waitUntil: 'commit' });
+    await page.locator('main h1').waitFor();
+    await page
+      .locator('main')
+      .getByRole('link')
+      .first()
+      .or(page.getByText('Nothing is on the Board yet'))
+      .first()
+      .waitFor();
+  });
+  return {
+    serverMilliseconds: rounded(server),
+    pageBytes: html.length,
+    dataBytes: data.length,
+    contentMilliseconds: rounded(content),
+  };
+}

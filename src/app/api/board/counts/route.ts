@@ -1,0 +1,6 @@
+import { guarded } from '@/app/guard';
+import { lookAtBoardCounts } from '@/desk/look/look-at-board';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = guarded((request) => lookAtBoardCounts(Object.fromEntries(new URL(request.url).searchParams)));

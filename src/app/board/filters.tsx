@@ -1,0 +1,96 @@
+import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
+import type { BoardCounts, BoardView } from '@/desk/look/views';
+import { type BoardFilter, NO_FILTER } from './board-rows';
+
+interface FiltersProps {
+  filter: BoardFilter;
+  set: (part: Partial<BoardFilter>) => void;
+  board: BoardView;
+  counts: BoardCounts['counts'];
+  nameOf: (group: BoardGroup) => { name: string };
+}
+
+const ORDERS: [BoardFilter['order'], string][] = [
+  ['needs', 'what needs you first'],
+  ['newest', 'newest first'],
+  ['title', 'by title'],
+];
+
+/** What the Board shows: one group or all, one series, one channel, in which order. */
+export function Filters({ filter, set, board, counts, nameOf }: FiltersProps) {
+  const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
+  const chips: [BoardFilter['group'], string, number][] = [
+    ['', 'All', all],
+    ...BOARD_GROUPS.map((group): [BoardGroup, string, number] => [group, nameOf(group).name, counts[group]]),
+  ];
+  const changed = Object.entries(NO_FILTER).some(([field, value]) => filter[field as keyof BoardFilter] !== value);
+  return (
+    <div className="mb-3 flex flex-wrap items-center gap-2">
+      <fieldset className="flex flex-wrap gap-2">
+        <legend className="sr-only">Which videos</legend>
+        {chips.map(([group, name, count]) => (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={filter.group === group}
+            onClick={() => set({ group })}
+            className="rounded-full border border-edge bg-card px-3 py-1 text-sm aria-pressed:border-rim aria-pressed:bg-rim aria-pressed:text-card"
+          >
+            {name}{' '}
+            <b
+              className={`font-semibold ${group === 'needs you' && count > 0 && filter.group !== group ? 'text-snag' : ''}`}
+            >
+              {count.toLocaleString('en')}
+            </b>
+          </button>
+        ))}
+      </fieldset>
+      <div className="ml-auto flex flex-wrap items-center gap-2">
+        {changed && (
+          <button type="button" onClick={() => set(NO_FILTER)} className="text-copper text-sm underline">
+            Show all
+          </button>
+        )}
+        {board.series.length > 0 && (
+          <Choose
+            label="Series"
+            value={filter.seriesId}
+            options={[['', 'every series'], ...board.series.map(({ id, name }): [string, string] => [id, name])]}
+            onChange={(seriesId) => set({ seriesId })}
+          />
+        )}
+        <Choose
+          label="Channel"
+          value={filter.channelId}
+          options={[['', 'every channel'], ...board.channels.map(({ id, name }): [string, string] => [id, name])]}
+          onChange={(channelId) => set({ channelId })}
+        />
+        <Choose label="Order" value={filter.order} options={ORDERS} onChange={(order) => set({ order })} />
+      </div>
+    </div>
+  );
+}
+
+interface ChooseProps<V extends string> {
+  label: string;
+  value: V;
+  options: [V, string][];
+  onChange: (value: V) => void;
+}
+
+function Choose<V extends string>({ label, value, options, onChange }: ChooseProps<V>) {
+  return (
+    <select
+      aria-label={label}
+      value={value}
+      onChange={(event) => onChange(event.target.value as V)}
+      className="max-w-44 rounded-full border border-edge bg-card px-3 py-1 text-sm"
+    >
+      {options.map(([each, name]) => (
+        <option key={each} value={each}>
+          {name}
+        </option>
+      ))}
+    </select>
+  );
+}

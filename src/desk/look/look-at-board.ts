@@ -1,0 +1,169 @@
+import { array, number, object, string } from 'yup';
+import { BOARD_GROUPS, BOARD_ORDERS } from '@/core/drop';
+import { wholeTitle } from '@/core/fitting';
+import { TemplateError } from '@/core/words';
+import { type BoardChoice, boardCounts, boardPlaces, movingNow } from '@/store/board';
+import { allChannels, type Channel, channelsInUse } from '@/store/channels';
+import { betterCut, cutInUse, cutsOf } from '@/store/cuts';
+import { database } from '@/store/database';
+import { type Drop, dropsOf } from '@/store/drops';
+import { cutsOfRenditions } from '@/store/renditions';
+import { type Video, videosById } from '@/store/videos';
+import { missingAt } from '../drop/readiness';
+import { profileAt, recordsOf } from '../drop/record';
+import { idShape } from '../id-shape';
+import { type KeptLayers, keptLayers, wordsAt } from '../layers/layers';
+import { site } from '../site/session';
+import { channelView, cutView, dropsByVideo, dropView, readingJobs } from './look';
+import type { BoardCounts, BoardMissing, BoardRow, BoardView } from './views';
+
+/** How many videos the Board shows before somebody scrolls. */
+const FIRST_ROWS = 40;
+const MOST_ROWS = 400;
+
+const placeShape = object({
+  id: idShape().required(),
+  group: string().oneOf(BOARD_GROUPS).required(),
+  title: string().max(1000).defined(),
+})
+  .noUnknown()
+  .json();
+
+const choiceFields = {
+  find: string().max(300),
+  group: string().oneOf(BOARD_GROUPS),
+  seriesId: idShape(),
+  channelId: idShape(),
+};
+
+const boardShape = object({
+  ...choiceFields,
+  ids: array(idShape().required())
+    .max(MOST_ROWS)
+    .transform((_, text: unknown) => (typeof text === 'string' ? text.split(',') : text)),
+  order: string().oneOf(BOARD_ORDERS).default('needs'),
+  after: placeShape.default(undefined),
+  most: number().integer().min(1).max(MOST_ROWS).default(FIRST_ROWS),
+}).noUnknown();
+
+/** A part of the Board: the videos of a choice in their order, as many as fit on a page. */
+export async function lookAtBoard(input: unknown = {}): Promise<BoardView> {
+  const { order, after, most, ...choice } = await boardShape.validate(input, { stripUnknown: false });
+  const db = database();
+  const [places, channels, used, layers] = await Promise.all([
+    boardPlaces(db, choice, order, after, most + 1),
+    allChannels(db),
+    channelsInUse(db),
+    keptLayers(db),
+  ]);
+  const shown = places.slice(0, most);
+  const groups = new Map(shown.map(({ id, group }) => [id, group]));
+  const rows = await boardRows([...groups.keys()], channels, layers);
+  return {
+    channels: channels.map(channelView).filter(({ connected, id }) => connected || used.has(id)),
+    rows: rows.flatMap((row): BoardRow[] => {
+      const group = groups.get(row.videoId);
+      return group ? [{ ...row, group }] : [];
+    }),
+    more: places.length > most,
+    series: [...layers.series.values()].map(({ id, name }) => ({ id, name })),
+  };
+}
+
+/** Videos as the Board shows them, in the order of their ids. */
+async function boardRows(
+  ids: readonly string[],
+  channels: readonly Channel[],
+  layers: KeptLayers,
+): Promise<Omit<BoardRow, 'group'>[]> {
+  const db = database();
+  const [videos, cuts, drops] = await Promise.all([videosById(db, ids), cutsOf(db, ids), dropsOf(db, ids)]);
+  const renditions = drops.flatMap(({ renditionId }) => renditionId ?? []);
+  const [cutsAtSites, jobs] = await Promise.all([
+    cutsOfRenditions(db, renditions),
+    readingJobs(db, [...cuts.values()].flat()),
+  ]);
+  const byVideo = dropsByVideo(drops);
+  const channelById = new Map(channels.map((channel) => [channel.id, channel]));
+  const byId = new Map(videos.map((video) => [video.id, video]));
+  return ids.flatMap((id) => {
+    const video = byId.get(id);
+    if (!video) return [];
+    const [cut, better] = [cutInUse(cuts.get(id), video.cutId), betterCut(cuts.get(id))];
+    const ofVideo = byVideo.get(id) ?? [];
+    return [
+      {
+        videoId: id,
+        title: video.title,
+        shownTitle: shownTitle(video, ofVideo, channelById, layers),
+        series: layers.series.get(video.seriesId ?? '')?.name,
+        pictureId: video.pictureId,
+        cut: cut && cutView(cut, jobs.get(cut.id)),
+        betterCut: better && cutView(better, jobs.get(better.id)),
+        drops: ofVideo.map((drop) => dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? ''))),
+      },
+    ];
+  });
+}
+
+/** The title as it goes out to the first channel whose site has titles; as it was typed where there is none. */
+function shownTitle(
+  video: Video,
+  drops: readonly Drop[],
+  channels: ReadonlyMap<string, Channel>,
+  layers: KeptLayers,
+): string {
+  for (const drop of drops) {
+    const channel = channels.get(drop.channelId);
+    if (!channel) continue;
+    const { profile } = site(channel.site);
+    if (!profile.title) continue;
+    if (drop.own.title) return drop.own.title;
+    try {
+      return wholeTitle(wordsAt(layers, video, channel, drop), profile);
+    } catch (error) {
+      // What cannot be read in a pattern is said where it stands.
+      if (!(error instanceof TemplateError)) throw error;
+    }
+  }
+  return video.title;
+}
+
+const countsShape = object(choiceFields).noUnknown();
+
+/** How many videos of a choice stand in each group, and what moves. */
+export async function lookAtBoardCounts(input: unknown = {}): Promise<BoardCounts> {
+  const choice: BoardChoice = await countsShape.validate(input, { stripUnknown: false });
+  const db = database();
+  const [counts, moving] = await Promise.all([boardCounts(db, choice), movingNow(db)]);
+  return { counts, moving };
+}
+
+const MOST_MISSING = 60;
+const missingShape = object({
+  ids: array(idShape().required())
+    .max(MOST_MISSING)
+    .required()
+    .transform((_, text: unknown) => (typeof text === 'string' ? text.split(',') : text)),
+}).noUnknown();
+
+/**
+ * What keeps the drops of some videos from being sent that have not been: worked out for those that are looked at, since it
+ * takes the whole record of each, fitted to every site.
+ */
+export async function lookAtMissing(input: unknown): Promise<BoardMissing> {
+  const { ids } = await missingShape.validate(input, { stripUnknown: false });
+  const db = database();
+  const [channels, drops] = await Promise.all([allChannels(db), dropsOf(db, ids)]);
+  const drafts = drops.filter((drop) => drop.state === 'draft');
+  const records = await recordsOf(db, [...new Set(drafts.map((drop) => drop.videoId))]);
+  const byId = new Map(channels.map((channel) => [channel.id, channel]));
+  const missing: BoardMissing = {};
+  for (const drop of drafts) {
+    const [record, channel] = [records.get(drop.videoId), byId.get(drop.channelId)];
+    if (!record || !channel) continue;
+    const count = missingAt(record, channel, drop, profileAt(site(channel.site).profile, channel)).length;
+    missing[drop.videoId] = { ...missing[drop.videoId], [drop.id]: count };
+  }
+  return missing;
+}

@@ -1,0 +1,121 @@
+import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { expectAccessible, startBrowser } from '../setup/browser';
+import { type Machine, startMachine } from '../setup/machine';
+import { stepsInOrder } from '../setup/steps';
+
+let machine: Machine;
+let browser: Browser;
+let page: Page;
+let home: string;
+let desk: typeof import('../setup/at-desk');
+let ids: string[];
+
+stepsInOrder(() => machine?.env.KETTLE_HOME);
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'web']);
+  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+  desk = await import('../setup/at-desk');
+  const channels = [...(await desk.channelsOfTheYard()).values()];
+  ids = await desk.manyVideos(600, channels);
+  browser = await startBrowser();
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(20_000);
+});
+afterAll(async () => {
+  await browser?.close();
+  await desk?.closeDatabase();
+  await machine?.end();
+});
+
+const videos = () => page.getByRole('region', { name: 'Videos' });
+const drawn = () => videos().locator('tbody a').count();
+const chip = (name: RegExp) => page.getByRole('group', { name: 'Which videos' }).getByRole('button', { name });
+
+describe('a Board of 600 videos on six channels', () => {
+  it('comes as its first part, with how many there are of everything', async () => {
+    const html = await (await fetch(home)).text();
+    expect(html.length).toBeLessThan(1_000_000);
+    expect((await (await fetch(`${home}/api/board`)).text()).length).toBeLessThan(150_000);
+    await page.goto(home);
+    await page.getByRole('heading', { name: '60 videos need you' }).waitFor();
+    await chip(/^All 600$/).waitFor();
+    await chip(/^Needs you 60$/).waitFor();
+    await chip(/^Live 360$/).waitFor();
+    expect(await drawn()).toBeLessThan(45);
+    await expectAccessible(page);
+  });
+
+  it('is read on as one scrolls, and only what is in view is drawn', async () => {
+    await videos().focus();
+    await expect
+      .poll(
+        async () => {
+          await page.keyboard.press('End');
+          return videos().getByText('Plank 0 of the long boat', { exact: true }).count();
+        },
+        { timeout: 60_000, interval: 200 },
+      )
+      .toBe(1);
+    expect(await drawn()).toBeLessThan(45);
+  });
+
+  it('is narrowed by group, words, series and channel; the address keeps that', async () => {
+    await chip(/^Not sent/).click();
+    await expect.poll(() => videos().getByRole('rowheader').count()).toBe(1);
+    expect(page.url()).toContain('group=on+the+desk');
+    await page.getByRole('searchbox').fill('plank 56');
+    await videos().getByText('Plank 566 of the long boat').waitFor();
+    await expect.poll(drawn).toBe(2);
+    await chip(/^Not sent 2$/).waitFor();
+    await page.reload();
+    await expect.poll(drawn).toBe(2);
+    expect(await page.getByRole('searchbox').inputValue()).toBe('plank 56');
+    await page.getByRole('searchbox').fill('no such thing');
+    await page.getByText('No video fits what you chose.').waitFor();
+    await page.getByRole('button', { name: 'Show all' }).click();
+    await chip(/^All 600$/).waitFor();
+    expect(page.url()).toBe(`${home}/`);
+    await page.getByLabel('Order').selectOption('title');
+    await videos().getByText('Plank 0 of the long boat').waitFor();
+    await page.getByLabel('Order').selectOption('needs');
+  });
+
+  it('says of what is not sent how much is missing, for the rows in view', async () => {
+    await chip(/^Not sent/).click();
+    await videos()
+      .getByText(/▲ \d+ to settle/)
+      .first()
+      .waitFor();
+    await page.getByRole('button', { name: 'Show all' }).click();
+  });
+
+  it('reads the row that has changed, and not the page', async () => {
+    await page.goto(home);
+    await videos().getByText('Plank 599 of the long boat').waitFor();
+    const asked: string[] = [];
+    page.on('request', (request) => {
+      const { pathname, search } = new URL(request.url());
+      if (pathname.startsWith('/api/board')) asked.push(pathname + search);
+    });
+    const id = ids[599] ?? '';
+    await desk.editVideo(id, { title: 'Renamed while somebody looks' });
+    await videos().getByText('Renamed while somebody looks').waitFor();
+    expect(asked.filter((each) => each.startsWith('/api/board?')).every((each) => each.includes(`ids=${id}`))).toBe(
+      true,
+    );
+    expect(asked.length).toBeLessThan(6);
+  });
+
+  it('is there at phone width', async () => {
+    await page.setViewportSize({ width: 390, height: 844 });
+    await page.goto(home);
+    await videos().getByRole('link').first().waitFor();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await expectAccessible(page);
+  });
+});

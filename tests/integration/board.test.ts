@@ -1,0 +1,156 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BOARD_GROUPS, type BoardFacts, boardGroup, type DropState } from '@/core/drop';
+import { editSeries, newSeries } from '@/desk/defaults/series';
+import { lookAtBoard, lookAtBoardCounts, lookAtMissing } from '@/desk/look/look-at-board';
+import type { BoardRow } from '@/desk/look/views';
+import { closeDatabase, database } from '@/store/database';
+import { newId } from '@/store/ids';
+import { connectedChannels } from '../setup/desk';
+import { manyVideos } from '../setup/many-videos';
+
+let channels: string[];
+beforeAll(async () => {
+  channels = [...(await connectedChannels()).values()];
+});
+afterAll(closeDatabase);
+
+const total = async (ask: object = {}) =>
+  Object.values((await lookAtBoardCounts(ask)).counts).reduce((sum, count) => sum + count, 0);
+
+/** Every row of a choice, page by page. */
+async function allPages(ask: Record<string, unknown>): Promise<BoardRow[]> {
+  const rows: BoardRow[] = [];
+  for (;;) {
+    const last = rows.at(-1);
+    const after = last && JSON.stringify({ id: last.videoId, group: last.group, title: last.title });
+    const page = await lookAtBoard({ ...ask, ...(after ? { after } : {}) });
+    rows.push(...page.rows);
+    if (!page.more) return rows;
+  }
+}
+
+describe('the group of a video on the Board', () => {
+  const minutesAgo = (minutes: number) => new Date(Date.now() - minutes * 60_000);
+  const CUTS: [BoardFacts['cut'], Record<string, unknown> | undefined][] = [
+    ['none', undefined],
+    ['arriving', { state: 'arriving', heardAt: minutesAgo(1) }],
+    ['stalled', { state: 'arriving', heardAt: minutesAgo(3) }],
+    ['reading', { state: 'reading' }],
+    ['set aside', { state: 'reading' }],
+    ['ready', { state: 'ready' }],
+    ['refused', { state: 'refused', refusal: 'no video' }],
+  ];
+  const DROPS: (DropState | 'overdue')[][] = [
+    ...[[], ['draft'], ['removed'], ['held'], ['live'], ['snag'], ['landing'], ['overdue']],
+    ...[
+      ['live', 'snag'],
+      ['held', 'landing'],
+      ['held', 'draft'],
+      ['live', 'held'],
+      ['draft', 'live'],
+      ['removed', 'draft'],
+    ],
+  ] as (DropState | 'overdue')[][];
+
+  it('is the same in the database as in the core, whatever the file and the drops stand at', async () => {
+    const cases = CUTS.flatMap(([cut, row]) => DROPS.map((drops) => ({ cut, row, drops })));
+    const ids = await manyVideos(cases.length, []);
+    const db = database();
+    await db('cuts').whereIn('videoId', ids).delete();
+    for (const [n, { cut, row, drops }] of cases.entries()) {
+      const videoId = ids[n] ?? '';
+      const id = newId();
+      const at = new Date();
+      if (row) {
+        const file = { fileName: `case-${n}.mp4`, fileKey: `none-${id}`, size: 1, received: 0, createdAt: at };
+        await db('cuts').insert({ id, videoId, ordinal: 1, ...file, ...row });
+      }
+      if (cut === 'set aside') {
+        const job = { kind: 'read', subject: id, state: 'set aside', askedAt: at, nextTryAt: at };
+        await db('jobs').insert({ id: newId(), ...job });
+      }
+      for (const [place, state] of drops.entries()) {
+        const overdue = { state: 'landing', putOffBy: 'busy', putOffSince: minutesAgo(16) };
+        const far = new Date(Date.now() + 1e9);
+        await db('drops').insert({
+          ...{ id: newId(), videoId, channelId: channels[place], createdAt: at, updatedAt: at, nextTryAt: far },
+          ...(state === 'overdue' ? overdue : { state }),
+        });
+      }
+    }
+    const rows = new Map((await lookAtBoard({ ids, most: ids.length })).rows.map((row) => [row.videoId, row.group]));
+    const found = cases.map(({ cut, drops }, n) => [cut, drops.join(), rows.get(ids[n] ?? '')]);
+    expect(found).toEqual(cases.map(({ cut, drops }) => [cut, drops.join(), boardGroup({ cut, drops })]));
+    await db('videos').whereIn('id', ids).delete();
+  });
+});
+
+describe('the Board in parts', () => {
+  it.each(['needs', 'newest', 'title'] as const)('has each video once, in its order: %s', async (order) => {
+    const name = `Paged ${order}`;
+    const seriesId = await newSeries({ name });
+    const ids = await manyVideos(55, channels, { seriesId });
+    const rows = await allPages({ seriesId, order, most: 20 });
+    expect(rows.map(({ videoId }) => videoId).sort()).toEqual([...ids].sort());
+    const ranks = rows.map(({ group }) => BOARD_GROUPS.indexOf(group));
+    if (order === 'needs') expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
+    if (order === 'newest') expect(rows.map(({ videoId }) => videoId)).toEqual([...ids].sort().reverse());
+    if (order === 'title') expect(rows[0]?.title).toBe('Plank 0 of the long boat');
+    const { counts } = await lookAtBoardCounts({ seriesId });
+    for (const group of BOARD_GROUPS) {
+      expect(counts[group]).toBe(rows.filter((row) => row.group === group).length);
+      expect((await allPages({ seriesId, order, group, most: 7 })).every((row) => row.group === group)).toBe(true);
+    }
+  });
+
+  it('is found by title, file, link and series; signs of a pattern stand for themselves', async () => {
+    const seriesId = await newSeries({ name: 'Kelp and tar' });
+    const [one = '', two = ''] = await manyVideos(2, channels.slice(0, 1), { from: 700, states: ['live'], seriesId });
+    const db = database();
+    await db('videos').where({ id: one }).update({ title: '100 % oak_board \\ “keel”' });
+    await db('cuts').where({ videoId: two }).update({ fileName: 'garboard_strake.mp4' });
+    const found = async (find: string) => (await lookAtBoard({ find, seriesId })).rows.map(({ videoId }) => videoId);
+    for (const find of ['100 %', 'OAK_BOARD', '\\ “keel”', `/watch/${one}`])
+      expect([find, await found(find)]).toEqual([find, [one]]);
+    expect(await found('strake')).toEqual([two]);
+    expect(await found('kelp AND tar')).toHaveLength(2);
+    for (const find of ['%%', 'oak-board', '_x_', 'nothing at all']) expect(await found(find)).toEqual([]);
+    expect(await total({ find: 'garboard' })).toBe(1);
+  });
+
+  it('is of one channel, and of what is named', async () => {
+    const seriesId = await newSeries({ name: 'One channel' });
+    const [first = ''] = channels;
+    const [id = ''] = await manyVideos(1, [first], { seriesId, states: ['draft'] });
+    await manyVideos(1, channels.slice(1, 2), { seriesId });
+    expect((await lookAtBoard({ seriesId, channelId: first })).rows.map(({ videoId }) => videoId)).toEqual([id]);
+    expect(await total({ seriesId, channelId: first })).toBe(1);
+    expect((await lookAtBoard({ ids: [id, newId()] })).rows).toHaveLength(1);
+    const missing = await lookAtMissing({ ids: [id] });
+    expect(Object.values(missing[id] ?? {})).toEqual([expect.any(Number)]);
+  });
+
+  it('shows the title as it goes out', async () => {
+    const seriesId = await newSeries({ name: 'Titled' });
+    await editSeries(seriesId, { name: 'Plank by Plank' });
+    const { editDefaults } = await import('@/desk/defaults/defaults');
+    await editDefaults({ layer: 'series', owner: seriesId }, { titlePattern: '{{series}} {{episode}}: {{title}}' });
+    const [id = ''] = await manyVideos(1, channels.slice(0, 1), { seriesId, states: ['draft'] });
+    await database()('videos').where({ id }).update({ title: 'Ribs', episode: '12' });
+    expect((await lookAtBoard({ ids: [id] })).rows[0]?.shownTitle).toBe('Plank by Plank 12: Ribs');
+    await editDefaults({ layer: 'series', owner: seriesId }, { titlePattern: '{{#broken' }).catch(() => undefined);
+    expect((await lookAtBoard({ ids: [id] })).rows).toHaveLength(1);
+  });
+
+  it.each([
+    [{ after: 'no place' }],
+    [{ after: '{"id":"x","group":"needs you","title":""}' }],
+    [{ most: 100_000 }],
+    [{ group: 'all' }],
+    [{ ids: 'x,y' }],
+    [{ colour: 'red' }],
+    [{ find: 'x'.repeat(301) }],
+  ])('is not given for what is no question: %j', async (ask) => {
+    await expect(lookAtBoard(ask)).rejects.toThrow(expect.objectContaining({ name: 'ValidationError' }));
+  });
+});

@@ -34,7 +34,8 @@ async function take(
   await page.close();
 }
 
-const untilSnag = (page: Page) => page.getByText('a person has to settle these').waitFor({ timeout: 180_000 });
+const untilSnag = (page: Page) =>
+  page.getByRole('heading', { name: /videos? needs? you/ }).waitFor({ timeout: 180_000 });
 const keel = named('Laying the keel');
 await take('board', address, { before: untilSnag });
 await take('board-dark', address, { dark: true });

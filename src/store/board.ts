@@ -31,7 +31,6 @@ export interface BoardChoice {
 export interface BoardPlace {
   id: string;
   group: BoardGroup;
-  title: string;
 }
 
 const patience = Object.entries(PATIENCE_MINUTES) as [PutOff, number][];
@@ -61,7 +60,12 @@ function ofDrops(db: Database, ids: readonly string[] | undefined): Knex.QueryBu
 
 /** All videos of a choice, each with its group as `boardGroup` of the core has it, by its number. */
 function placed(db: Database, { find = '', seriesId, channelId, ids }: BoardChoice): Knex.QueryBuilder {
-  const newest = onlyOf(db('cuts'), ids).groupBy('videoId').select('videoId').max({ ordinal: 'ordinal' });
+  // Most files are ready, and those say nothing: only of the others the newest is looked for.
+  const later = db('cuts as x').select(db.raw('1')).whereRaw('?? = ??', ['x.videoId', 'cuts.videoId']);
+  const notReady = onlyOf(db('cuts'), ids)
+    .whereIn('state', ['arriving', 'reading', 'refused'])
+    .whereNotExists(later.whereRaw('?? > ??', ['x.ordinal', 'cuts.ordinal']))
+    .select('id', 'videoId', 'state', 'heardAt');
   const stalled = db.raw('(?? = ? AND TIMESTAMPDIFF(SECOND, ??, UTC_TIMESTAMP(3)) > ?)', [
     ...['c.state', 'arriving', 'c.heardAt', STALLED_SECONDS],
   ]);
@@ -86,8 +90,7 @@ function placed(db: Database, { find = '', seriesId, channelId, ids }: BoardChoi
     ],
   );
   const query = db('videos as v')
-    .leftJoin(newest.as('n'), 'n.videoId', 'v.id')
-    .leftJoin('cuts as c', (on) => on.on('c.videoId', 'v.id').andOn('c.ordinal', 'n.ordinal'))
+    .leftJoin(notReady.as('c'), 'c.videoId', 'v.id')
     .leftJoin('jobs as j', (on) =>
       on
         .on('j.subject', 'c.id')
@@ -96,7 +99,7 @@ function placed(db: Database, { find = '', seriesId, channelId, ids }: BoardChoi
         .andOnVal('j.state', 'set aside'),
     )
     .leftJoin(ofDrops(db, ids).as('d'), 'd.videoId', 'v.id')
-    .select({ id: 'v.id', title: 'v.title', rank });
+    .select({ id: 'v.id', rank });
   if (ids) query.whereIn('v.id', [...ids]);
   if (seriesId) query.where('v.seriesId', seriesId);
   if (channelId) query.whereIn('v.id', db('drops').select('videoId').where({ channelId }));
@@ -128,33 +131,33 @@ export async function boardCounts(db: Database, choice: BoardChoice): Promise<Re
 
 /**
  * The next videos of a choice, in their order.
- * @param after the last one that is there already
+ * @param after the last one that is there already, with its title
  * @param most how many
  */
 export async function boardPlaces(
   db: Database,
   choice: BoardChoice,
   order: BoardOrder,
-  after: BoardPlace | undefined,
+  after: (BoardPlace & { title: string }) | undefined,
   most: number,
 ): Promise<BoardPlace[]> {
-  const query = db(placed(db, choice).as('p')).select('id', 'title', 'rank').limit(most);
+  const byTitle = order === 'title';
+  const videos = byTitle ? placed(db, choice).select({ title: 'v.title' }) : placed(db, choice);
+  const query = db(videos.as('p')).select('id', 'rank').limit(most);
   if (choice.group) query.where({ rank: BOARD_GROUPS.indexOf(choice.group) });
   if (order === 'needs') query.orderBy('rank');
-  if (order === 'title') query.orderBy('title');
+  if (byTitle) query.orderBy('title');
   // Ids are in the order in which the videos came.
-  query.orderBy('id', order === 'title' ? 'asc' : 'desc');
+  query.orderBy('id', byTitle ? 'asc' : 'desc');
   if (after) {
+    const { id, title } = after;
     const rank = BOARD_GROUPS.indexOf(after.group);
-    if (order === 'needs')
-      query.whereRaw('(?? > ? OR (?? = ? AND ?? < ?))', ['rank', rank, 'rank', rank, 'id', after.id]);
-    if (order === 'newest') query.where('id', '<', after.id);
-    if (order === 'title') {
-      query.whereRaw('(?? > ? OR (?? = ? AND ?? > ?))', ['title', after.title, 'title', after.title, 'id', after.id]);
-    }
+    if (order === 'needs') query.whereRaw('(?? > ? OR (?? = ? AND ?? < ?))', ['rank', rank, 'rank', rank, 'id', id]);
+    if (order === 'newest') query.where('id', '<', id);
+    if (byTitle) query.whereRaw('(?? > ? OR (?? = ? AND ?? > ?))', ['title', title, 'title', title, 'id', id]);
   }
-  const rows: { id: string; title: string; rank: number }[] = await query;
-  return rows.map(({ id, title, rank }) => ({ id, title, group: groupOf(rank) }));
+  const rows: { id: string; rank: number }[] = await query;
+  return rows.map(({ id, rank }) => ({ id, group: groupOf(rank) }));
 }
 
 /** All transfers to sites together. */

@@ -194,12 +194,23 @@ export async function dropsWithSnag(db: Database, channelIds: readonly string[],
   return rows.map(fromRow).filter(({ snag }) => snag?.kind === kind);
 }
 
-/** Every drop that has not been sent, or was removed. */
-export async function unsentDrops(db: Database): Promise<Pick<Drop, 'videoId' | 'channelId' | 'own'>[]> {
-  const rows: { videoId: string; channelId: string; own: string | null }[] = await db('drops')
-    .select('videoId', 'channelId', 'own')
-    .whereIn('state', ['draft', 'removed']);
-  return rows.map((row) => ({ ...row, own: fromJson<OwnOnChannel>(row.own) ?? {} }));
+/** So many rows at a time are read, so that whatever else waits has its turn in between. */
+const ROWS_AT_ONCE = 1000;
+
+/** Every drop that has not been sent, or was removed, some at a time. */
+export async function* unsentDrops(db: Database): AsyncGenerator<Pick<Drop, 'videoId' | 'channelId' | 'own'>[]> {
+  for (let after = ''; ; ) {
+    const rows: { id: string; videoId: string; channelId: string; own: string | null }[] = await db('drops')
+      .select('id', 'videoId', 'channelId', 'own')
+      .whereIn('state', ['draft', 'removed'])
+      .where('id', '>', after)
+      .orderBy('id')
+      .limit(ROWS_AT_ONCE);
+    yield rows.map((row) => ({ ...row, own: fromJson<OwnOnChannel>(row.own) ?? {} }));
+    const last = rows.at(-1);
+    if (!last || rows.length < ROWS_AT_ONCE) return;
+    after = last.id;
+  }
 }
 
 /** The links of the shelf that drops were sent with, of those that are at a site. */

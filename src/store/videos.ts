@@ -164,15 +164,23 @@ export async function earlierVideos(
   }));
 }
 
-/** What layers are worked out from, of every video, with how many drops it has. */
+/**
+ * What layers are worked out from, of every video, with how many drops it has.
+ * @param which only those of which something has not been sent, or that go nowhere yet
+ */
 export async function videosForLayers(
   db: Database,
+  which: 'all' | 'unsent' = 'all',
 ): Promise<(Pick<Video, 'id' | 'title' | 'own' | 'seriesId'> & { drops: number })[]> {
-  const rows = await db('videos as v')
+  const query = db('videos as v')
     .leftJoin('drops as d', 'd.videoId', 'v.id')
     .groupBy('v.id')
     .select({ id: 'v.id', title: 'v.title', own: 'v.own', seriesId: 'v.seriesId', drops: db.raw('COUNT(d.id)') })
     .orderBy('v.id', 'desc');
+  if (which === 'unsent') {
+    query.havingRaw('COUNT(??) = 0 OR MAX(?? IN (?, ?))', ['d.id', 'd.state', 'draft', 'removed']);
+  }
+  const rows = await query;
   return rows.map((row: { id: string; title: string; own: string | null; seriesId: string | null; drops: number }) => ({
     ...row,
     own: fromJson<LayerValues>(row.own) ?? {},

@@ -43,7 +43,7 @@ export function Stops({ behind, look, fraction = 0 }: StopsProps) {
       aria-label={label}
       className={`${LOOK_COLOURS[look]} block`}
     >
-      <path d={`M${FIRST} 8H${at(5)}`} stroke="var(--line)" strokeWidth="2" />
+      <path d={`M${FIRST} 8H${at(5)}`} stroke="var(--edge)" strokeWidth="2" />
       {behind > 0 && <path d={`M${FIRST} 8H${reached + way}`} stroke="currentColor" strokeWidth="3" />}
       {STOPS.map((stop, index) => {
         const next = index === behind && look !== 'idle';
@@ -66,7 +66,7 @@ export function Stops({ behind, look, fraction = 0 }: StopsProps) {
           const bars = `M${x - 3} 3.500v9M${x + 3} 3.500v9`;
           return <path key={stop} d={bars} stroke="currentColor" strokeWidth="2.6" strokeLinecap="round" />;
         }
-        const stroke = next ? 'currentColor' : 'var(--line)';
+        const stroke = next ? 'currentColor' : 'var(--edge)';
         return <circle key={stop} cx={x} cy="8" r="4" fill="var(--card)" stroke={stroke} strokeWidth="2" />;
       })}
     </svg>

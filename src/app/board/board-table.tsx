@@ -10,7 +10,7 @@ import { VideoRow } from './video-row';
 const ROW_PIXELS = 68;
 const GROUP_PIXELS = 32;
 /** Before a page has been measured, which on the server is never. */
-const FIRST_RECT = { width: 1280, height: 1100 };
+const FIRST_RECT = { width: 1280, height: 800 };
 const VIDEO_PIXELS = 290;
 const CHANNEL_PIXELS = 154;
 
@@ -74,7 +74,7 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked }
       aria-label="Videos"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached by keys (WCAG 2.1.1)
       tabIndex={0}
-      className="enamel relative max-h-[calc(100dvh-190px)] min-h-72 overflow-auto"
+      className="enamel relative max-h-[calc(100dvh-190px)] min-h-72 overflow-auto max-sm:max-h-[85dvh]"
     >
       <table
         style={{ '--board-width': `${width}px` } as React.CSSProperties}

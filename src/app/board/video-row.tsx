@@ -123,7 +123,7 @@ const SIGNS: Record<StopsLook, string> = { idle: '', moving: '', held: '‖', li
 
 function Crossing({ drop, channel, missing }: CrossingProps) {
   const cell =
-    'border-line border-t px-2.5 py-2 align-middle [overflow-wrap:anywhere] sm:border-l max-sm:block max-sm:px-3.5 max-sm:pt-0';
+    'border-line border-t px-2.5 py-2 align-middle [overflow-wrap:anywhere] sm:border-l max-sm:block max-sm:border-t-0 max-sm:px-3.5 max-sm:pt-0';
   const [near, setNear] = useState(false);
   if (!drop) return <td className={`${cell} max-sm:hidden`} />;
   const look = lookOf(drop);

@@ -49,12 +49,7 @@ export async function reachOf(db: Database, change: () => Promise<void>): Promis
 }
 
 async function unsentVideos(db: Database): Promise<Map<string, UnsentVideo>> {
-  const [kept, videos, drops, channels] = await Promise.all([
-    keptLayers(db),
-    videosForLayers(db),
-    unsentDrops(db),
-    allChannels(db),
-  ]);
+  const [kept, videos, channels] = await Promise.all([keptLayers(db), videosForLayers(db, 'unsent'), allChannels(db)]);
   const channelById = new Map(channels.map((channel) => [channel.id, channel]));
   const all = new Map<string, UnsentVideo>();
   const videoById = new Map(videos.map((video) => [video.id, video]));
@@ -63,13 +58,13 @@ async function unsentVideos(db: Database): Promise<Map<string, UnsentVideo>> {
     all.set(id, { title, layers: new Map(layers) });
   }
   const turn = turns();
-  for (const drop of drops) {
-    await turn();
-    const [channel, video] = [channelById.get(drop.channelId), videoById.get(drop.videoId)];
-    if (channel && video) {
-      all
-        .get(video.id)
-        ?.layers.set(channel.id, layersAt(kept, video, channel, { ...drop, state: 'draft', sentWith: undefined }));
+  for await (const drops of unsentDrops(db)) {
+    for (const drop of drops) {
+      await turn();
+      const [channel, video] = [channelById.get(drop.channelId), videoById.get(drop.videoId)];
+      if (!channel || !video) continue;
+      const unsent = { ...drop, state: 'draft' as const, sentWith: undefined };
+      all.get(video.id)?.layers.set(channel.id, layersAt(kept, video, channel, unsent));
     }
   }
   return all;

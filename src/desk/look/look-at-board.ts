@@ -18,7 +18,7 @@ import { channelView, cutView, dropsByVideo, dropView, readingJobs } from './loo
 import type { BoardCounts, BoardMissing, BoardRow, BoardView } from './views';
 
 /** How many videos the Board shows before somebody scrolls. */
-const FIRST_ROWS = 40;
+const FIRST_ROWS = 24;
 const MOST_ROWS = 400;
 
 const placeShape = object({

@@ -12,7 +12,7 @@ const DONE: Record<DropAction, string> = {
   'try again': 'Trying again',
   accept: 'Accepted',
   revise: 'Sending what has changed',
-  'take over': 'Sending with today’s defaults',
+  'take over': 'Sending again with current defaults',
   close: 'Closing: private',
   remove: 'Being removed',
 };

@@ -19,7 +19,7 @@ export function BringButton() {
         onPick={(files) => bring(files)}
       />
       <Button look="press" onClick={() => input.current?.click()}>
-        Bring a cut
+        Add videos
       </Button>
     </>
   );

@@ -42,8 +42,8 @@ describe('where a drop stands, in words', () => {
     expect(dropWords(drop({ state: 'settling', progress: settling }))).toBe('Settling: first version 41 %');
     expect(dropWords(drop({ state: 'packing' }))).toBe('Packing');
     expect(dropWords(drop({ state: 'draft' }))).toBe('Not sent yet');
-    expect(dropWords(drop({ state: 'held' }))).toBe('Waits for your word');
-    expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }))).toBe('Live · proofed');
+    expect(dropWords(drop({ state: 'held' }))).toBe('Ready to open');
+    expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }))).toBe('Live · checked');
     expect(dropWords(drop({ state: 'removed' }))).toBe('Removed from the site');
   });
 

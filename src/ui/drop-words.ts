@@ -15,7 +15,7 @@ const MOVING: Partial<Record<DropView['state'], string>> = {
 /** How a live video stands, by whom it is shown to. */
 function liveWords({ openedTo, otherFile }: Pick<DropView, 'openedTo' | 'otherFile'>): string {
   const to = openedTo === 'link' ? ' · by link' : openedTo === 'private' ? ' · private' : '';
-  return `Live${to} · ${otherFile ? 'with the file from before' : 'proofed'}`;
+  return `Live${to} · ${otherFile ? 'shows the earlier file' : 'checked'}`;
 }
 
 /** Where a drop stands, in one short line. */
@@ -26,7 +26,7 @@ export function dropWords(drop: DropView): string {
     case 'draft':
       return 'Not sent yet';
     case 'held':
-      return 'Waits for your word';
+      return 'Ready to open';
     case 'live':
       return liveWords(drop);
     case 'removed':

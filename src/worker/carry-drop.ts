@@ -113,7 +113,7 @@ async function run(
 function refuseOtherEnds({ record, channel, drop, profile }: StepContext): void {
   const { end, waitsForWord } = meantWords(record, channel, drop, profile);
   if (end in profile.privacies && !(waitsForWord && profile.opensItself)) return;
-  const kept = waitsForWord ? 'waiting for your word' : end === 'link' ? 'by link only' : 'private';
+  const kept = waitsForWord ? 'waiting until you say so' : end === 'link' ? 'by link only' : 'private';
   const what = `${profile.name} cannot keep it ${kept}`;
   const remedy = profile.opensItself
     ? 'Remove it there, or it opens once it is approved'

@@ -150,14 +150,14 @@ describe('a cut goes from the desk to live', () => {
     await page.getByLabel('The same file again').setInputFiles(edl);
     await notice('is another file than the one that broke off');
     await page.getByLabel('The same file again').setInputFiles(clip);
-    await page.getByRole('region', { name: 'The cut', exact: true }).waitFor();
+    await page.getByRole('region', { name: 'The file', exact: true }).waitFor();
     const { size } = statSync(clip);
     expect(offsets.at(-1)).toBeGreaterThan(size * 0.25);
     await network.detach();
   });
 
   it('shows the facts of the cut, and plays it', async () => {
-    const facts = region('The cut');
+    const facts = region('The file');
     await facts.getByText('H.264 · 640×360').waitFor();
     await facts.getByText('25 fps').waitFor();
     await page.getByRole('button', { name: 'Play' }).click();
@@ -309,9 +309,9 @@ describe('a cut goes from the desk to live', () => {
     await page.getByLabel('Summary').fill('We cut the second scarf 🛶 and bolt the keel.');
     await page.getByLabel('Tags', { exact: true }).fill('keel, scarf joint,');
     await page.getByLabel('Tags', { exact: true }).press('Enter');
-    await page.getByRole('button', { name: 'Take off the tag scarf joint' }).waitFor();
+    await page.getByRole('button', { name: 'Remove the tag scarf joint' }).waitFor();
     await page.getByRole('button', { name: /Take the frame at/ }).click();
-    await page.getByText('from the cut · 1280×720').waitFor();
+    await page.getByText('from the video · 1280×720').waitFor();
     const small = path.join(folder, 'small.png');
     await sharp({ create: { width: 400, height: 300, channels: 3, background: '#999' } })
       .png()
@@ -338,7 +338,7 @@ describe('a cut goes from the desk to live', () => {
       .waitFor();
     // A title of words is cut at one of them, and what went is said.
     await page.getByLabel('Title', { exact: true }).fill(`Keel ${'oak '.repeat(22)}`);
-    await region('As it will be there').getByText('the end of the title').waitFor();
+    await region('Preview').getByText('the end of the title').waitFor();
     await page.getByLabel('Title', { exact: true }).fill('Keel, part two 🛶');
     await page.getByLabel('Title', { exact: true }).blur();
     await page.getByRole('radio', { name: /Everyone/ }).check();
@@ -357,7 +357,7 @@ describe('a cut goes from the desk to live', () => {
     expect(link).toMatch(/\/watch\//);
     await page.goto(home);
     await page.getByRole('link', { name: /Keel, part two/ }).waitFor();
-    await page.getByText('Live · proofed').waitFor({ timeout: 60_000 });
+    await page.getByText('Live · checked').waitFor({ timeout: 60_000 });
     await expectAccessible(page);
     await page.getByRole('link', { name: /Keel, part two/ }).click();
     const history = region('History');
@@ -411,20 +411,20 @@ describe('a cut goes from the desk to live', () => {
     expect((await run('send', '/no/such.mp4', '--channel', 'Tide Notes')).said).toContain('There is no file');
     expect((await run('send', clip, '--channel', 'Tide Notes')).said).toContain('is here already');
     await page.goto(home);
-    await page.getByText('Live · by link · proofed').waitFor();
+    await page.getByText('Live · by link · checked').waitFor();
     const set = await run('set', 'By the command line', 'privacy=everyone', 'release=on my word');
     expect(set).toMatchObject({ said: '', status: 0 });
     expect((await run('send', 'By the command line', '--watch')).out).toContain('Changes sent to the site: privacy');
-    await page.getByText('Waits for your word').waitFor();
+    await page.locator('td').getByText('Ready to open').waitFor();
     await page.getByRole('link', { name: /By the command line/ }).click();
     await rail().getByRole('button', { name: 'Open to everyone' }).click();
     const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Tide Notes?' });
     await sure.getByText('Everyone can see it on Lanternfold from then on').waitFor();
     await sure.getByRole('button', { name: 'Not now' }).click();
-    await rail().getByText('Waits for your word').waitFor();
+    await rail().getByText('Ready to open').waitFor();
     await rail().getByRole('button', { name: 'Open to everyone' }).click();
     await sure.getByRole('button', { name: 'Open it' }).click();
-    await rail().getByText('Live · proofed').waitFor();
+    await rail().getByText('Live · checked').waitFor();
   });
 
   it('says what is wrong with a file that is no video', async () => {

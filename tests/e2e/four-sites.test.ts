@@ -105,7 +105,7 @@ describe('one video goes everywhere it should', () => {
   it('offers what the ticked channels take, the sites named, and says what each still needs', async () => {
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(clip);
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     expect(await page.getByRole('region', { name: 'Declarations' }).count()).toBe(0);
     await page.getByLabel('Marker file').setInputFiles(chapters);
     await page.getByRole('dialog').getByRole('button', { name: 'Take them' }).click();
@@ -119,7 +119,7 @@ describe('one video goes everywhere it should', () => {
     await page.getByLabel('Tags', { exact: true }).press('Enter');
     for (const name of CHANNELS) await tickOf(name).click();
     const questions = region('Declarations');
-    await questions.getByText('The law asks; nothing is assumed.').waitFor();
+    await questions.getByText('Required by law: choose yes or no.').waitFor();
     await rail().getByText('Stallmarket has nothing that is only for its owner').waitFor();
     await rail().getByText('Stallmarket takes no links in the text: https://marrowquay.example').waitFor();
     expect(await rail().getByRole('button', { name: 'Say whether it is aimed at children' }).count()).toBe(3);
@@ -132,7 +132,7 @@ describe('one video goes everywhere it should', () => {
     await page.keyboard.press('Backspace');
     await page.keyboard.type('5');
     await page.keyboard.press('Enter');
-    await questions.getByRole('button', { name: 'Take off the product 2000000000015' }).waitFor();
+    await questions.getByRole('button', { name: 'Remove the product 2000000000015' }).waitFor();
     await expectAccessible(page);
   });
 
@@ -153,14 +153,14 @@ describe('one video goes everywhere it should', () => {
     await page.getByRole('dialog').getByRole('button', { name: 'Take as captions' }).click();
     await region('Captions').getByText('English').waitFor();
     await page.getByRole('button', { name: /Take the frame at/ }).click();
-    await page.getByText('from the cut · 1280×720').waitFor();
+    await page.getByText('from the video · 1280×720').waitFor();
   });
 
   it('takes words and privacy for one channel alone, and leaves the record as it is', async () => {
     await page.getByRole('radio', { name: /^Everyone/ }).check();
     const own = async (channel: string, fill: (dialog: ReturnType<Page['getByRole']>) => Promise<unknown>) => {
       const card = rail().getByRole('region', { name: new RegExp(`^${channel} on`) });
-      await card.getByRole('button', { name: /Words as in the record|Its own here/ }).click();
+      await card.getByRole('button', { name: /Same text as elsewhere|Different here/ }).click();
       const dialog = page.getByRole('dialog', { name: `For ${channel} alone` });
       await fill(dialog);
       await page.getByText('all saved').waitFor();
@@ -178,9 +178,9 @@ describe('one video goes everywhere it should', () => {
     await own('Tide Notes', async (dialog) => {
       await dialog.getByText('Everything else that can be set').click();
       await dialog.getByLabel('Privacy').selectOption({ label: 'Only me' });
-      await dialog.getByText('◆ set here').waitFor();
+      await dialog.getByText('set here').waitFor();
     });
-    await rail().getByText('Its own here: privacy').waitFor();
+    await rail().getByText('Different here: privacy').waitFor();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
     expect(await page.getByLabel('Summary').inputValue()).toContain('https://marrowquay.example');
   });
@@ -191,8 +191,8 @@ describe('one video goes everywhere it should', () => {
       Object.fromEntries((await statusOf('The spokeshave 🪵')).map(({ channel, state }) => [channel, state]));
     const meant = Object.fromEntries(CHANNELS.map((name) => [name, 'live']));
     await expect.poll(states, { timeout: 170_000, interval: 1000 }).toEqual(meant);
-    await expect.poll(() => rail().getByText('Live · proofed').count()).toBe(5);
-    await rail().getByText('Live · private · proofed').waitFor();
+    await expect.poll(() => rail().getByText('Live · checked').count()).toBe(5);
+    await rail().getByText('Live · private · checked').waitFor();
     await expectAccessible(page);
     expect(await rail().getByText('Changed here, not sent yet').count()).toBe(0);
   }, 220_000);
@@ -234,7 +234,7 @@ describe('one video goes everywhere it should', () => {
     await page
       .getByLabel('Finished video files')
       .setInputFiles(makeClip({ name: 'taken-back.mp4', seconds: 20, bitRate: '1200k' }));
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     await tickOf('Marrow Quay Films').click();
     await rail().getByRole('button', { name: 'Send to Marrow Quay Films' }).click();
     await rail()
@@ -267,7 +267,7 @@ describe('one video goes everywhere it should', () => {
     await page.setViewportSize({ width: 390, height: 844 });
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(makeClip({ name: 'from-the-phone.mp4', seconds: 4 }));
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     await tickOf('Marrow Quay').click();
     await tickOf('@marrowquay').click();
     // What is asked depends on the channels: the page has moved once they are kept.
@@ -289,6 +289,6 @@ describe('one video goes everywhere it should', () => {
     const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Marrow Quay and @marrowquay?' });
     await expectAccessible(page);
     await sure.getByRole('button', { name: 'Send and open' }).click();
-    await expect.poll(() => rail().getByText('Live · proofed').count(), { timeout: 60_000 }).toBe(2);
+    await expect.poll(() => rail().getByText('Live · checked').count(), { timeout: 60_000 }).toBe(2);
   });
 });

@@ -78,7 +78,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByLabel('Name of a new link').fill('yard');
     await page.getByLabel('Words of a new link').fill('The yard');
     await page.getByLabel('Address of a new link').fill('https://yard.example/boats');
-    await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+    await page.getByRole('button', { name: 'Add link' }).click();
     await page.getByLabel('Address of yard').waitFor();
     await notice('used nowhere');
     await expectAccessible(page);
@@ -102,10 +102,10 @@ describe('a title and two lines are typed, and everything else is there', () => 
     for (const name of ALL) await page.getByRole('checkbox', { name: new RegExp(`^${name}(?! Films| Tools)`) }).click();
     await region('Words')
       .getByText('used by')
-      .or(region('Filled in').getByText('The title that is typed'))
+      .or(region('Preview').getByText('The title that is typed'))
       .first()
       .waitFor();
-    await region('Filled in').getByText('The yard: https://yard.example/boats').waitFor();
+    await region('Preview').getByText('The yard: https://yard.example/boats').waitFor();
     await expectAccessible(page);
     const [download] = await Promise.all([
       page.waitForEvent('download'),
@@ -123,7 +123,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.keyboard.press('Control+End');
     await page.keyboard.type('\n\n{{shelf.nowhere}}');
     await notice('The shelf has no link “nowhere”, in line 11');
-    await region('Filled in').getByText('There is no link “nowhere” on the shelf').waitFor();
+    await region('Preview').getByText('There is no link “nowhere” on the shelf').waitFor();
     for (let n = 0; n < '{{shelf.nowhere}}'.length; n += 1) await page.keyboard.press('Backspace');
     await page.keyboard.type('{{hash');
     await page.getByRole('option', { name: /hashtags/ }).click();
@@ -136,21 +136,21 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByRole('link', { name: 'Defaults of the site' }).first().click();
     await page.getByRole('heading', { level: 1, name: 'Lanternfold' }).waitFor();
     await region('Declarations').getByRole('radio', { name: /^No/ }).check();
-    await region('Declarations').getByText('◆ set here').waitFor();
+    await region('Declarations').getByText('set here').waitFor();
     await saved();
     await page.goto(`${home}/channels/${ids.get('Quay School')}`);
-    await region('Declarations').getByText('◇ from the site Lanternfold').waitFor();
+    await region('Declarations').getByText('from the site Lanternfold').waitFor();
     await region('Declarations').getByRole('radio', { name: /^Yes/ }).check();
-    await region('Declarations').getByText('set back to the site Lanternfold').waitFor();
+    await region('Declarations').getByTitle('back to the site Lanternfold').waitFor();
     const tags = page.getByLabel('Tags', { exact: true });
     await tags.fill('for children,');
     await tags.press('Enter');
-    await notice('◆ added here');
-    await page.getByRole('button', { name: 'take the place of all others' }).click();
-    await notice('◆ set here, in place of all others');
+    await notice('added here');
+    await page.getByRole('button', { name: 'Replace inherited ones' }).click();
+    await notice('set here, in place of inherited ones');
     await saved();
     await page.getByRole('button', { name: 'Undo' }).click();
-    await notice('◆ added here');
+    await notice('added here');
     await saved();
     await expectAccessible(page);
   });
@@ -159,7 +159,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.goto(home);
     const clip = makeClip({ name: 'hand-tools_03_the-steam-box_FINAL.mp4', seconds: 4 });
     await page.getByLabel('Finished video files').setInputFiles(clip);
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     await region('Words').getByText('recognised from the file name').waitFor();
     expect(await page.getByLabel('Episode').inputValue()).toBe('3');
     expect(await page.getByLabel('Title', { exact: true }).inputValue()).toBe('The steam box');
@@ -169,18 +169,18 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await saved();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
     await region('Picture').getByText('made by the habit').waitFor();
-    await region('Picture').getByText('◇ from the series Hand Tools, Slowly').waitFor();
+    await region('Picture').getByText('from the series Hand Tools, Slowly').waitFor();
     await region('Picture').getByRole('button', { name: 'Let the site pick' }).click();
     await region('Picture').getByText('No picture of your own').waitFor();
-    await region('Picture').getByRole('button', { name: 'set back to the series Hand Tools, Slowly' }).click();
+    await region('Picture').getByTitle('back to the series Hand Tools, Slowly').click();
     await region('Picture').getByText('made by the habit').waitFor();
-    await region('Declarations').getByText('another value on Quay School (the channel Quay School)').first().waitFor();
+    await region('Declarations').getByText('Different on Quay School').first().waitFor();
     await rail().getByRole('button', { name: 'Send to six channels' }).waitFor();
     await expectAccessible(page);
   });
 
   it('shows for each channel the words as they will be there, counted, folded, and with what had no room', async () => {
-    const there = region('As it will be there');
+    const there = region('Preview');
     await there.getByText('Steaming a plank without cracks | Hand Tools 3').waitFor();
     await there.getByText('the fold: the rest is shown').waitFor();
     await there.getByRole('tab', { name: /Marrow Quay Tools/ }).click();
@@ -198,7 +198,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await tags.fill('steam box, plank');
     await tags.press('Enter');
     const mark = region('Words');
-    await mark.getByRole('button', { name: 'for all of Hand Tools, Slowly from now on' }).first().click();
+    await mark.getByRole('button', { name: 'Make default for “Hand Tools, Slowly”' }).first().click();
     await notice(/No other unsent video changes by it/);
     await expect.poll(async () => (await sheetHere()).own.tags).toBeUndefined();
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -214,13 +214,13 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByRole('button', { name: 'Suggest tags' }).click();
     await page.getByRole('dialog').getByText('“steam box”, joined').waitFor();
     await page.getByRole('button', { name: 'Add the tag steambox' }).click();
-    await page.getByRole('button', { name: 'Take off the tag steambox' }).waitFor();
+    await page.getByRole('button', { name: 'Remove the tag steambox' }).waitFor();
     await page.keyboard.press('Escape');
   });
 
   it('takes a text by hand for one channel, and says when the record’s has changed since', async () => {
     const card = rail().getByRole('region', { name: /^@marrowquay on/ });
-    await card.getByRole('button', { name: 'Words as in the record' }).click();
+    await card.getByRole('button', { name: 'Same text as elsewhere' }).click();
     const dialog = page.getByRole('dialog', { name: 'For @marrowquay alone' });
     await dialog.getByRole('button', { name: 'Write it by hand, from the record’s' }).click();
     await expect.poll(() => dialog.getByLabel('Text').inputValue()).toContain('How a plank is brought');
@@ -238,7 +238,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await dialog.getByText('Everything else that can be set').click();
     await dialog.getByLabel('Privacy').waitFor();
     await dialog.getByRole('button', { name: 'Close' }).click();
-    await card.getByRole('button', { name: 'Its own here: text' }).waitFor();
+    await card.getByRole('button', { name: 'Different here: text' }).waitFor();
     await page.getByLabel('Summary').fill(LINES);
     await saved();
   });
@@ -272,7 +272,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.goto(home);
     const clip = makeClip({ name: 'hand-tools_04_from-the-phone.mp4', seconds: 3 });
     await page.getByLabel('Finished video files').setInputFiles(clip);
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     await page.getByLabel('Summary').fill('Two lines\nfrom the phone.');
     await saved();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);

@@ -110,7 +110,7 @@ describe('the time line', () => {
   it('shows what an edit’s markers are before they are taken: a note in the place of a name is said', async () => {
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(clip);
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     await page.getByLabel('Marker file').setInputFiles(otio);
     await dialog().getByText('Read as OpenTimelineIO').waitFor();
     await dialog().getByText('took the note as the name').waitFor();
@@ -137,7 +137,7 @@ describe('the time line', () => {
       .toEqual(['0:05 Low water', '0:25 Caulking', '0:31 Second coat', '0:45 Afloat', '0:50 A gull looks in']);
     await panel().getByText('1 chosen marker becomes no chapter').click();
     await panel().getByText('“Slate” lies before the exported range').waitFor();
-    await page.getByText('1 before the cut begins').waitFor();
+    await page.getByText('1 before the video begins').waitFor();
 
     await panel().getByText('Afloat').click();
     await body();
@@ -170,7 +170,7 @@ describe('the time line', () => {
   });
 
   it('chooses by place and by name, and one by one', async () => {
-    await panel().getByText('and only some of these').click();
+    await panel().getByText('Narrow down').click();
     await panel().getByRole('checkbox', { name: /^clip/ }).click();
     await expect.poll(lines).toHaveLength(4);
     await panel().getByRole('checkbox', { name: /^clip/ }).click();
@@ -195,7 +195,7 @@ describe('the time line', () => {
     await dialog().getByRole('region', { name: 'Before' }).getByText('− 0:05 Low water').waitFor();
     await dialog().getByRole('region', { name: 'After' }).getByText('+ 0:00 Low water').waitFor();
     await expectAccessible(page);
-    await dialog().getByRole('button', { name: 'Do it' }).click();
+    await dialog().getByRole('button', { name: 'Apply' }).click();
     await expect.poll(lines).toEqual(['0:00 Low water', '0:31 Second coat', '0:50 A gull looks in']);
     expect(await panel().getByText('▲').count()).toBe(1);
     await undo();
@@ -269,7 +269,7 @@ describe('the time line', () => {
     const sheet = page.url();
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(file);
-    await region('The cut')
+    await region('The file')
       .getByRole('button', { name: /Take the 5 chapters/ })
       .click();
     await dialog().getByText('Read as chapters inside the cut').waitFor();
@@ -283,24 +283,24 @@ describe('the time line', () => {
   });
 
   it('keeps the markers when a better cut comes, and asks whether to move them where its length differs', async () => {
-    await page.getByLabel('Better cut').setInputFiles(longer);
+    await page.getByLabel('New file').setInputFiles(longer);
     const question = region('Another length');
-    await question.getByText('This cut is 4.004 s longer').waitFor();
+    await question.getByText('The new file is 4.004 s longer').waitFor();
     await expect.poll(lines).toContain('0:05 Low water');
     await expectAccessible(page);
-    await question.getByRole('button', { name: 'Move all by' }).click();
+    await question.getByRole('button', { name: 'Move all markers' }).click();
     await expect.poll(lines).toContain('0:09 Low water');
     await expect.poll(() => question.count()).toBe(0);
     await undo();
-    await question.getByRole('button', { name: 'They stand well' }).click();
+    await question.getByRole('button', { name: 'Markers are right' }).click();
     await expect.poll(() => question.count()).toBe(0);
     await expect.poll(lines).toContain('0:05 Low water');
     const broken = write('broken.mp4', 'only words');
-    await page.getByLabel('Better cut').setInputFiles(broken);
-    await page.getByText('The better cut cannot be used').waitFor();
+    await page.getByLabel('New file').setInputFiles(broken);
+    await page.getByText('The new file cannot be used').waitFor();
     await page.getByRole('button', { name: 'Keep the one in use' }).click();
-    await expect.poll(() => page.getByText('The better cut cannot be used').count()).toBe(0);
-    await region('The cut').getByText('1:04').waitFor();
+    await expect.poll(() => page.getByText('The new file cannot be used').count()).toBe(0);
+    await region('The file').getByText('1:04').waitFor();
   });
 
   it('stays small on the page with five thousand markers, shows a change at once, and undoes it', async () => {
@@ -316,7 +316,7 @@ describe('the time line', () => {
     expect(size.shapes).toBeLessThan(4000);
     await region('Markers').getByLabel('Find in names and notes').fill('m4999');
     await region('Markers').getByLabel('Time of the marker m4999').waitFor();
-    await region('Markers').getByRole('button', { name: 'Take away the marker' }).click();
+    await region('Markers').getByRole('button', { name: 'Remove the marker' }).click();
     await region('Markers').getByText('0 of 4999').waitFor();
     await page.getByText('all saved').waitFor();
     await undo();

@@ -56,7 +56,7 @@ async function openVideo(fileName: string, ...names: string[]): Promise<string> 
   await desk.untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
   await freshPage();
   await page.goto(`${home}/videos/${videoId}`);
-  await region('The cut').waitFor();
+  await region('The file').waitFor();
   return videoId;
 }
 
@@ -69,9 +69,9 @@ describe('who may see it, through the pages', () => {
     private: /^Only me/,
   };
   const WORDS: Record<Privacy, string> = {
-    everyone: 'Live · proofed',
-    link: 'Live · by link · proofed',
-    private: 'Live · private · proofed',
+    everyone: 'Live · checked',
+    link: 'Live · by link · checked',
+    private: 'Live · private · checked',
   };
   const STEPS: Record<string, Privacy[]> = {
     'Marrow Quay, Marrow Quay Films': ['private', 'link', 'everyone', 'private', 'everyone', 'link', 'private'],
@@ -115,31 +115,37 @@ describe('who may see it, through the pages', () => {
     await openVideo('forbidden.mp4', 'Marrow Quay');
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
     await rail().getByText('Harbour Lane Music does not permit it').first().waitFor({ timeout: 60_000 });
-    expect(await rail().getByRole('button', { name: 'Agree to it' }).count()).toBe(0);
+    expect(
+      await rail()
+        .getByRole('button', { name: /Let them/ })
+        .count(),
+    ).toBe(0);
     await openVideo('income.mp4', 'Marrow Quay');
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
-    await rail().getByRole('button', { name: 'Agree to it' }).click({ timeout: 60_000 });
+    await rail()
+      .getByRole('button', { name: /Let them/ })
+      .click({ timeout: 60_000 });
     const sure = page.getByRole('alertdialog', { name: 'Give what it earns to Harbour Lane Music?' });
     await sure.getByText('keeps what they earn').waitFor();
     await sure.getByRole('button', { name: 'Agree', exact: true }).click();
-    await rail().getByText('Live · private · proofed').waitFor();
+    await rail().getByText('Live · private · checked').waitFor();
     await desk.setFaults();
   }, 180_000);
 
   it('says on Board and Sheet that a site has the file from before, and undo brings that back', async () => {
     const videoId = await openVideo('better-file.mp4', 'Marrow Quay');
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
-    await rail().getByText('Live · private · proofed').waitFor({ timeout: 60_000 });
+    await rail().getByText('Live · private · checked').waitFor({ timeout: 60_000 });
     await desk.bringLocalFile(longer, { videoId, fileName: 'better-file-2.mp4', anyway: true });
-    await rail().getByText('with the file from before').waitFor();
+    await rail().getByText('shows the earlier file').waitFor();
     await rail().getByText('remove the video there and send it again').waitFor();
     const board = await context.newPage();
     await board.goto(home);
     const row = board.getByRole('row').filter({ hasText: 'Better file' });
-    await row.getByText('with the file from before').waitFor();
+    await row.getByText('shows the earlier file').waitFor();
     await page.getByRole('button', { name: 'Undo' }).click();
-    await rail().getByText('Live · private · proofed').waitFor();
-    await row.getByText('Live · private · proofed').waitFor();
+    await rail().getByText('Live · private · checked').waitFor();
+    await row.getByText('Live · private · checked').waitFor();
   }, 120_000);
 });
 
@@ -151,10 +157,10 @@ describe('undo', () => {
       .getByRole('checkbox')
       .click();
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
-    await rail().getByText('Live · private · proofed').waitFor({ timeout: 60_000 });
+    await rail().getByText('Live · private · checked').waitFor({ timeout: 60_000 });
     await page.getByRole('button', { name: 'Undo' }).click();
     await page.getByText('The tick for Marrow Quay stays: the video was sent there').first().waitFor();
-    await rail().getByText('Live · private · proofed').waitFor();
+    await rail().getByText('Live · private · checked').waitFor();
   }, 120_000);
 });
 
@@ -382,10 +388,10 @@ describe('files', () => {
     await page.getByLabel('The same file again').setInputFiles(two);
     await page.getByText('“mixed.mp4” is not the file that broke off').first().waitFor();
     await page.waitForURL((url) => url.href !== broken);
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     await page.goto(broken);
     await page.getByLabel('The same file again').setInputFiles(one);
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
   }, 120_000);
 
   it('that are here already are named, and the first video is offered', async () => {
@@ -393,7 +399,7 @@ describe('files', () => {
     await page.goto(home);
     const own = makeClip({ name: 'only-once.mp4', seconds: 2, size: '160x90' });
     await page.getByLabel('Finished video files').setInputFiles(own);
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     const first = page.url();
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(own);
@@ -404,7 +410,7 @@ describe('files', () => {
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(own);
     await dialog.getByRole('button', { name: 'Make a second video' }).click();
-    await region('The cut').waitFor();
+    await region('The file').waitFor();
     expect(page.url()).not.toBe(first);
     await page.getByText('The same file is in “Only once”, too.').waitFor();
   });

@@ -83,7 +83,7 @@ describe('trouble at the site', () => {
     await setFaults({ kind: 'alter', match: 'altered', field: 'title', value: 'Something else', times: 1 });
     const videoId = await sent('altered.mp4');
     const { id, snag } = await untilState(videoId, 'snag');
-    expect(snag?.what).toContain('title: meant “Altered”, shown “Something else”');
+    expect(snag?.what).toContain('The title on Lanternfold is “Something else”; it should be “Altered”');
     await actOnDrop(id, { action: 'try again' });
     await untilState(videoId, 'live');
     expect((await videosAtLanternfold()).find((video) => video.fileName === 'altered.mp4')?.title).toBe('Altered');

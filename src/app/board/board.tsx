@@ -100,7 +100,7 @@ function Empty() {
     <section className="enamel px-8 py-14 text-center">
       <h2 className="mb-2 text-xl">Nothing is on the Board yet</h2>
       <p className="mx-auto max-w-[52ch] text-soft">
-        Drop a finished file here, or press “Bring a cut”. It starts to arrive at once, and its Sheet opens so that you
+        Drop a finished file here, or press “Add videos”. It starts to arrive at once, and its Sheet opens so that you
         can write the words meanwhile.
       </p>
     </section>

@@ -78,8 +78,8 @@ function ShelfLinkRow({ link, steps }: { link: ShelfRow; steps: Steps }) {
         <div className="grid gap-2 sm:grid-cols-[220px_minmax(0,1fr)_auto]">
           <DraftInput draft={label} aria-label={`Words of ${name}`} placeholder="its words" className={INPUT} />
           <DraftInput draft={url} aria-label={`Address of ${name}`} inputMode="url" className={INPUT} />
-          <Button look="plain" onClick={remove} className="justify-self-start" aria-label={`Take off ${name}`}>
-            Take off
+          <Button look="plain" onClick={remove} className="justify-self-start" aria-label={`Remove ${name}`}>
+            Remove
           </Button>
         </div>
         <Uses uses={uses} />
@@ -110,7 +110,7 @@ function Uses({ uses }: { uses: readonly ShelfUse[] }) {
       {sent.length > 0 && (
         <details className="mt-0.5">
           <summary className="cursor-pointer">
-            in {sent.length} {sent.length === 1 ? 'text' : 'texts'} that went out
+            Sent in {sent.length} {sent.length === 1 ? 'video' : 'videos'}
             {older > 0 && <b className="font-semibold text-snag"> ▲ {older} with another address</b>}
           </summary>
           <ul className="mt-1 grid gap-0.5 pl-4">{sent.map(line)}</ul>
@@ -160,7 +160,7 @@ function NewLink({ steps }: { steps: Steps }) {
         className={`${INPUT} sm:w-72`}
       />
       <Button type="submit" look="press">
-        Put it on the shelf
+        Add link
       </Button>
       {finding && (
         <p className="w-full text-[13px] text-snag">▲ A name has small letters, digits and hyphens: steam-box</p>

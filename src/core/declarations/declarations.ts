@@ -27,7 +27,7 @@ export interface Declarations {
   place: string;
   /** Whether it is aimed at children: a question of the law, so that it has no silent answer. */
   forChildren: boolean | undefined;
-  /** Only for people of age. */
+  /** Adults only. */
   adultsOnly: boolean;
   paidPlacement: boolean;
   comments: (typeof COMMENT_WAYS)[number];

@@ -50,7 +50,7 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
   }
   if (!(input.privacy in site.privacies)) need('privacy', privacyMissing(input.privacy, site));
   if (input.waitsForWord && site.opensItself) {
-    need('privacy', `${site.name} shows it by itself once it is approved, and cannot wait for your word`);
+    need('privacy', `${site.name} opens it as soon as it is approved, and cannot wait for you`);
   }
   return missing;
 }

@@ -118,7 +118,7 @@ function ChipOff({ one, item, onClick }: { one: string; item: string; onClick: (
   return (
     <button
       type="button"
-      aria-label={`Take off the ${one} ${item}`}
+      aria-label={`Remove the ${one} ${item}`}
       onClick={onClick}
       className="text-soft hover:text-snag"
     >

@@ -4,9 +4,9 @@ import { PRIVACIES, type Privacy } from '@/core/delivery';
 
 /** Who may see it, with what follows. */
 export const PRIVACY_WORDS: Record<Privacy, { name: string; says: string }> = {
-  everyone: { name: 'Everyone', says: 'opens by itself once it is proofed' },
-  link: { name: 'People with the link', says: 'by link once it is proofed; never in search' },
-  private: { name: 'Only me', says: 'proofed, and nobody else sees it' },
+  everyone: { name: 'Everyone', says: 'opens once it is checked' },
+  link: { name: 'People with the link', says: 'by link once it is checked; never in search' },
+  private: { name: 'Only me', says: 'checked, and nobody else sees it' },
 };
 
 const COMMENT_NAMES: Record<Declarations['comments'], string> = {
@@ -17,8 +17,8 @@ const COMMENT_NAMES: Record<Declarations['comments'], string> = {
 };
 
 const RELEASE_NAMES: Record<Release, string> = {
-  'by itself': 'opens by itself once it is proofed',
-  'on my word': 'waits, proofed, for my word',
+  'by itself': 'when it is checked',
+  'on my word': 'when I say so',
 };
 
 /** Fields that are one of a few, with the words for each. */
@@ -32,7 +32,7 @@ export const CHOICES: Partial<Record<DefaultField, readonly (readonly [value: st
 
 /** Fields that are yes or no, with what yes means. */
 export const FLAGS: Partial<Record<DefaultField, string>> = {
-  adultsOnly: 'Only for people of age',
+  adultsOnly: 'Adults only',
   paidPlacement: 'Contains paid placement or sponsorship',
   ratings: 'Show ratings',
   embedding: 'May be shown on other pages',

@@ -30,7 +30,7 @@ export function CreditsField({ id, credits, onChange }: CreditsFieldProps) {
           <span className="w-40 text-soft">{credit.role}</span>
           <span className="flex-1">{credit.name}</span>
           <TakeOff
-            label={`Take off ${credit.role} ${credit.name}`}
+            label={`Remove ${credit.role} ${credit.name}`}
             onClick={() => onChange(credits.filter((each) => each !== credit))}
           />
         </div>

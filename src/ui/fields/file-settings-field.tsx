@@ -32,7 +32,7 @@ export function FileSettingsField({
         onChange={(event) => onChange({ ...file, tallest: number(event.target.value) })}
         className={`${FIELD_LOOK} w-auto`}
       >
-        <option value="">as tall as the cut</option>
+        <option value="">Original height</option>
         {HEIGHTS.map((height) => (
           <option key={height} value={height}>
             at most {height} lines
@@ -45,7 +45,7 @@ export function FileSettingsField({
         onChange={(event) => onChange({ ...file, kilobits: number(event.target.value) })}
         className={`${FIELD_LOOK} w-auto`}
       >
-        <option value="">at the cut’s own rate</option>
+        <option value="">Original bit rate</option>
         {[...rates].map(([kilobits, says]) => (
           <option key={kilobits} value={kilobits}>
             {says}

@@ -25,19 +25,24 @@ const ACTION = 'text-copper underline decoration-dotted underline-offset-2 hover
 /** Which layer gave a value, and what can be done about that. */
 export function LayerMark({ from, field, own, beneath, put, moves = [] }: LayerMarkProps) {
   if (own === undefined && from.length === 0) return null;
-  if (own === undefined) return <span>◇ from {sourceWords(from)}</span>;
+  if (own === undefined) return <span>from {sourceWords(from)}</span>;
   const list = isListField(field) ? (own as ListValue<unknown>) : undefined;
   const turned = list && { ...list, way: list.way === 'add' ? 'replace' : 'add' };
   return (
     <span className="inline-flex flex-wrap gap-x-2.5">
-      <span>{list ? (list.way === 'add' ? '◆ added here' : '◆ set here, in place of all others') : '◆ set here'}</span>
+      <span>{list ? (list.way === 'add' ? 'added here' : 'set here, in place of inherited ones') : 'set here'}</span>
       {turned && (
         <button type="button" onClick={() => put(turned)} className={ACTION}>
-          {turned.way === 'add' ? 'add to the others instead' : 'take the place of all others'}
+          {turned.way === 'add' ? 'Add to inherited ones' : 'Replace inherited ones'}
         </button>
       )}
-      <button type="button" onClick={() => put(null)} className={ACTION}>
-        {beneath.length > 0 ? `set back to ${sourceWords(beneath)}` : 'set back'}
+      <button
+        type="button"
+        onClick={() => put(null)}
+        title={beneath.length > 0 ? `back to ${sourceWords(beneath)}` : undefined}
+        className={ACTION}
+      >
+        Reset
       </button>
       {moves.map(({ says, onMove }) => (
         <button key={says} type="button" onClick={onMove} className={ACTION}>

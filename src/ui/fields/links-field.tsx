@@ -46,7 +46,7 @@ export function LinksField({ id, own, beneath, shelf, onChange }: LinksFieldProp
         <span className={`min-w-0 [overflow-wrap:anywhere] ${isMine ? '' : 'text-soft'}`}>{words}</span>
         {'shelf' in item && <span className="rounded bg-sunk px-1.5 text-[12px] text-soft">shelf</span>}
         <TakeOff
-          label={`Take off the link ${link?.label || words}`}
+          label={`Remove the link ${link?.label || words}`}
           onClick={() => (isMine ? put(rest(mine)) : onChange({ way: 'replace', items: [...rest(from), ...mine] }))}
         />
       </li>

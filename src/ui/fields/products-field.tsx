@@ -30,7 +30,7 @@ export function ProductsField({ id, products, onChange }: ProductsFieldProps) {
             <span className="font-mono">{number}</span>
             {wrong && <span className="text-snag">▲ {wrong}</span>}
             <TakeOff
-              label={`Take off the product ${number}`}
+              label={`Remove the product ${number}`}
               onClick={() => onChange(products.filter((each) => each !== number))}
             />
           </div>

@@ -47,7 +47,7 @@ export interface ValueControlProps {
 
 const PLACEHOLDERS: Partial<Record<DefaultField, string>> = {
   language: 'en, de, pt-BR',
-  place: 'left empty, nobody is told',
+  place: 'Optional',
 };
 
 /** The control that fits a field's kind of value. */

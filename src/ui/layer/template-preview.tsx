@@ -37,9 +37,9 @@ export function TemplatePreview({ view }: { view: LayerView }) {
     trouble = error.message;
   }
   return (
-    <section aria-label="Filled in" className="grid gap-2 sm:pl-[126px]">
+    <section aria-label="Preview" className="grid gap-2 sm:pl-[126px]">
       <div className="flex flex-wrap items-center gap-2.5">
-        <h3>Filled in</h3>
+        <h3>Preview</h3>
         <span className="text-[13px] text-soft">with “{title}”, as on</span>
         <select
           aria-label="As on which site"

@@ -21,7 +21,7 @@ export const land: Step = async (context) => {
     .catch(() => undefined);
   if (here !== rendition.size) {
     const what = here === undefined ? 'The file is gone from the disk' : 'The file was changed after it was brought in';
-    throw new SnagFound('file', what, 'Bring it again as a better cut, then try again');
+    throw new SnagFound('file', what, 'Replace the file, then try again');
   }
   const file = {
     fileName: fileNameFor(record.cut.fileName, record.cut.facts?.container ?? 'mp4'),

@@ -11,9 +11,9 @@ export const pack: Step = async (context) => {
     profile,
   } = context;
   await removeLeftBehind(context);
-  if (!cut) throw new SnagFound('file', 'There is no cut', 'Bring a cut, then try again');
+  if (!cut) throw new SnagFound('file', 'There is no cut', 'Add the video file, then try again');
   if (cut.state === 'refused') {
-    throw new SnagFound('file', cut.refusal ?? 'The cut cannot be used', 'Bring a better cut, then try again');
+    throw new SnagFound('file', cut.refusal ?? 'The cut cannot be used', 'Replace the file, then try again');
   }
   if (cut.state !== 'ready' || !cut.facts || !cut.digest) {
     const says = cut.state === 'arriving' ? 'Waits for the cut to arrive' : 'Waits while the cut is read';
@@ -21,7 +21,11 @@ export const pack: Step = async (context) => {
   }
   const reasons = reasonsNotTaken(cut.facts, profile);
   if (reasons.length > 0) {
-    throw new SnagFound('file', reasons.join('. '), `Bring a cut that ${profile.name} takes, then try again`);
+    throw new SnagFound(
+      'file',
+      reasons.join('. '),
+      `Replace the file with one that ${profile.name} takes, then try again`,
+    );
   }
   const { fileKey, size, digest } = cut;
   const rendition = await keepRendition(database(), { cutId: cut.id, settings: 'as it is', fileKey, size, digest });

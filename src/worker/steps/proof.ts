@@ -31,17 +31,18 @@ export const proof: Step = async (context) => {
   const found = differences(showing, reading);
   if (found.length > 0) {
     const list = found.map(
-      ({ field, meant: was, shown }) => `${field}: meant “${short(was)}”, shown “${short(shown)}”`,
+      ({ field, meant: was, shown }) =>
+        `The ${field} on ${profile.name} is “${short(shown)}”; it should be “${short(was)}”`,
     );
     const fields = found.map(({ field }) => field);
     const remedy = fields.includes('file')
       ? 'Remove it and send it again'
       : fields.includes('privacy')
         ? 'Try again to set it once more, or remove it there'
-        : 'Try again to send the words once more, or accept it';
+        : 'Try again to send the words once more, or keep what it shows';
     // What the site shows is not what was sent, so the next try has to send it once more.
     await context.keep({ sentWords: undefined });
-    throw new SnagFound('difference', `${profile.name} shows something else. ${list.join('; ')}`, remedy, { fields });
+    throw new SnagFound('difference', list.join('. '), remedy, { fields });
   }
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);

@@ -111,7 +111,7 @@ describe('a video from the command line', () => {
     const shown = async () => JSON.parse((await run('show', id, '--json')).out);
     const [channel] = (await shown()).channels;
     expect(channel).toMatchObject({ channel: 'Marrow Quay', state: 'live', openTo: 'private', changes: [] });
-    expect((await run('show', channel.link)).out).toContain('Live · private · proofed');
+    expect((await run('show', channel.link)).out).toContain('Live · private · checked');
 
     expect(
       (await run('set', 'Command line 🛶', 'summary=From a script', 'tags=keel,oak', 'privacy=everyone')).said,

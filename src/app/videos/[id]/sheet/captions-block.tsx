@@ -27,14 +27,14 @@ export function CaptionsBlock({ handle, taking }: { handle: SheetHandle; taking:
             <b className="font-semibold">{languageName(language)}</b>
             <span className="text-soft">{fileName}</span>
             <span className={findings.length > 0 ? 'text-snag' : 'text-live'}>
-              {findings.length > 0 ? `▲ ${findings.length} to look at` : '● nothing to stumble over'}
+              {findings.length > 0 ? `▲ ${findings.length} to look at` : '● No problems'}
             </span>
             <Button
               look="plain"
               className="ml-auto"
               onClick={() => act(`/api/videos/${sheet.id}/captions?captions=${id}`, { method: 'DELETE' })}
             >
-              Take them off
+              Remove
             </Button>
           </div>
           {findings.length > 0 && (

@@ -120,7 +120,7 @@ function ForChildren({ handle, below }: { handle: SheetHandle; below: ReactNode 
           onChoose={(value) => void save({ forChildren: value })}
         />
         <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft">
-          {open && <span className="text-snag">▲ The law asks; nothing is assumed.</span>}
+          {open && <span className="text-snag">▲ Required by law: choose yes or no.</span>}
           {below}
           {off.length > 0 && <span>switched off: {new Intl.ListFormat('en').format(off)}</span>}
         </div>

@@ -54,7 +54,7 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
           {picture && (
             <p className="text-[13px] text-soft">
               {picture.byHabit && 'made by the habit · '}
-              {picture.source === 'frame' ? 'from the cut' : 'your own file'} · {picture.width}×{picture.height} ·{' '}
+              {picture.source === 'frame' ? 'from the video' : 'your own file'} · {picture.width}×{picture.height} ·{' '}
               {binarySize(picture.size)}
             </p>
           )}

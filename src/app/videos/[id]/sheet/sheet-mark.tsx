@@ -1,6 +1,6 @@
 'use client';
 
-import { type DefaultField, sourceWords } from '@/core/defaults';
+import type { DefaultField } from '@/core/defaults';
 import { LayerMark } from '@/ui/fields/layer-mark';
 import type { SheetHandle } from './use-sheet';
 
@@ -20,18 +20,18 @@ export function SheetMark({ handle, field }: SheetMarkProps) {
   const [only] = ticked;
   const moves = [
     ...(series
-      ? [{ says: `for all of ${series.name} from now on`, onMove: () => void moveUp({ field, to: 'series' }) }]
+      ? [{ says: `Make default for “${series.name}”`, onMove: () => void moveUp({ field, to: 'series' }) }]
       : []),
     ...(ticked.length === 1 && only
       ? [
           {
-            says: `for all of the channel ${only.name} from now on`,
+            says: `Make default for “${only.name}”`,
             onMove: () => void moveUp({ field, to: 'channel', toChannel: only.id }),
           },
         ]
       : []),
   ];
-  const named = differs.slice(0, MOST_NAMED).map((each) => `${each.name} (${sourceWords(each.from)})`);
+  const named = differs.slice(0, MOST_NAMED).map(({ name }) => name);
   const more = differs.length > MOST_NAMED ? [`${differs.length - MOST_NAMED} more`] : [];
   return (
     <>
@@ -43,7 +43,7 @@ export function SheetMark({ handle, field }: SheetMarkProps) {
         put={(value) => void save({ [field]: value })}
         moves={moves}
       />
-      {differs.length > 0 && <span>◇ another value on {new Intl.ListFormat('en').format([...named, ...more])}</span>}
+      {differs.length > 0 && <span>Different on {new Intl.ListFormat('en').format([...named, ...more])}</span>}
     </>
   );
 }

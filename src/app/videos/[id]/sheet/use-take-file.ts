@@ -70,7 +70,7 @@ export function useTakeFile({ sheet, act }: SheetHandle) {
     }
     if (file.type.startsWith('video/') || /\.(mkv|mov|mp4|webm)$/.test(name)) return bring([file], sheet.id);
     const markers = MARKER_FILE_ENDINGS.join(', ');
-    trouble(`“${file.name}” is neither a marker file (${markers}), nor a picture, nor a better cut.`);
+    trouble(`“${file.name}” is neither a marker file (${markers}), nor a picture, nor a video.`);
   };
   return {
     takeFile,

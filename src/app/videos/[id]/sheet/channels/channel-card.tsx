@@ -54,7 +54,7 @@ function isAsked({ drop, changes }: SheetChannel): boolean {
 function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) {
   if (!channel.connected) return <span className="font-semibold text-snag">▲ not connected</span>;
   if (sent && channel.drop?.state !== 'removed') return null;
-  if (!channel.ticked) return <span className="text-soft">not this one</span>;
+  if (!channel.ticked) return null;
   const { length } = channel.missing;
   if (length === 0) return <span className="font-semibold text-live">● ready</span>;
   return <span className="whitespace-nowrap font-semibold text-snag">▲ {length} to settle</span>;

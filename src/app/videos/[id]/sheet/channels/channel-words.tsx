@@ -37,7 +37,7 @@ export function ChannelWords({ channel, handle }: ChannelWordsProps) {
         onClick={() => setOpen(true)}
         className="mt-1.5 block text-left text-[13px] text-copper hover:underline"
       >
-        {apart.length > 0 ? `Its own here: ${apart.join(', ')}` : 'Words as in the record'}
+        {apart.length > 0 ? `Different here: ${apart.join(', ')}` : 'Same text as elsewhere'}
         {channel.recordMoved && <b className="block font-semibold text-snag">▲ the record’s text has changed since</b>}
       </button>
       {open && (
@@ -89,8 +89,8 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
         </FieldRow>
       )}
       {rules.text && <OwnText channel={channel} handle={handle} />}
-      <section aria-label="As it will be there" className="grid gap-1.5">
-        <h3>As it will be there</h3>
+      <section aria-label="Preview" className="grid gap-1.5">
+        <h3>Preview</h3>
         <There channel={channel} />
       </section>
       <details>
@@ -105,15 +105,15 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
             keptAs={`${sheet.id} ${id}`}
             put={(field, value, on = own[field] ?? null) => setOnChannel(id, { [field]: value }, { [field]: on })}
             moves={(field) => [
-              { says: 'for the video everywhere', onMove: () => void moveUp({ field, channelId: id, to: 'video' }) },
+              { says: 'Use on every channel', onMove: () => void moveUp({ field, channelId: id, to: 'video' }) },
               {
-                says: `for all of ${channel.name} from now on`,
+                says: `Make default for “${channel.name}”`,
                 onMove: () => void moveUp({ field, channelId: id, to: 'channel', toChannel: id }),
               },
               ...(sheet.series
                 ? [
                     {
-                      says: `for all of ${sheet.series.name} from now on`,
+                      says: `Make default for “${sheet.series.name}”`,
                       onMove: () => void moveUp({ field, channelId: id, to: 'series' }),
                     },
                   ]

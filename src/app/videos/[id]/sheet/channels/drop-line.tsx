@@ -1,5 +1,6 @@
 'use client';
 
+import type { RightsAsk } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
@@ -20,6 +21,10 @@ interface DropLineProps {
   handle: SheetHandle;
 }
 
+/** What agreeing to a rights match does. */
+const agreeWords = (asks: RightsAsk | undefined) =>
+  asks === 'silence' ? 'Let them silence it' : 'Let them run adverts';
+
 /** What each action says on its button. */
 function actionWords(action: DropAction, { drop }: SheetChannel): string {
   switch (action) {
@@ -28,11 +33,11 @@ function actionWords(action: DropAction, { drop }: SheetChannel): string {
     case 'try again':
       return 'Try again';
     case 'accept':
-      return drop?.snag?.kind === 'rights' ? 'Agree to it' : 'Accept it';
+      return drop?.snag?.kind === 'rights' ? agreeWords(drop.snag.asks) : 'Keep as shown';
     case 'revise':
       return 'Send the changes';
     case 'take over':
-      return 'Send it with today’s defaults';
+      return 'Send again with current defaults';
     case 'close':
       return 'Close it: private';
     case 'remove':

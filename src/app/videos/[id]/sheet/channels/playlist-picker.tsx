@@ -70,7 +70,7 @@ export function PlaylistPicker({ channel, handle }: PickerProps) {
                 Take those of the defaults again
               </button>
             ) : (
-              playlistsFrom.length > 0 && <span>◇ from {sourceWords(playlistsFrom)}</span>
+              playlistsFrom.length > 0 && <span>from {sourceWords(playlistsFrom)}</span>
             )}
           </p>
           {unknownPlaylists.map((name) => (

@@ -34,7 +34,7 @@ export function ChapterChoice() {
   return (
     <>
       <fieldset className="flex flex-wrap gap-x-3.5 gap-y-1">
-        <legend className="text-[13px] text-soft">Markers that are for viewers</legend>
+        <legend className="text-[13px] text-soft">Make chapters from</legend>
         {colours.map(([colour, count]) => (
           <TickBox
             key={colour}
@@ -53,11 +53,11 @@ export function ChapterChoice() {
       )}
       {sheet.chaptersChosen === 'by the series' && <p className="text-[13px] text-soft">as the series says</p>}
       <details className="text-[13px]" open={narrowed} onToggle={(event) => setNarrowed(event.currentTarget.open)}>
-        <summary className="cursor-pointer text-copper">and only some of these</summary>
+        <summary className="cursor-pointer text-copper">Narrow down</summary>
         <div className="mt-1.5 grid gap-2">
           {places.length > 1 && (
             <fieldset className="flex flex-wrap gap-x-3">
-              <legend className="text-soft">that sat on the</legend>
+              <legend className="text-soft">only those that sat on the</legend>
               {places.map(([place, count]) => (
                 <TickBox
                   key={place}
@@ -75,7 +75,7 @@ export function ChapterChoice() {
             </fieldset>
           )}
           <label htmlFor="chapter-name" className="grid gap-0.5">
-            <span className="text-soft">whose name fits (* stands for anything)</span>
+            <span className="text-soft">only those whose name fits (* stands for anything)</span>
             <DraftInput
               id="chapter-name"
               draft={name}

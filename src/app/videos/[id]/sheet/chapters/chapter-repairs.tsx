@@ -56,7 +56,7 @@ export function Repairs({ findings, chapters, rules, duration }: RepairsProps) {
       ))}
       {all && offer(all)}
       {looked && (
-        <SheetDialog open onClose={() => setLooked(undefined)} title={looked.says} close="Leave it" wide>
+        <SheetDialog open onClose={() => setLooked(undefined)} title={looked.says} close="Cancel" wide>
           <div className="grid gap-4 sm:grid-cols-2">
             <Lines name="Before" chapters={chapters} other={looked.after} duration={duration} />
             <Lines name="After" chapters={looked.after} other={chapters} duration={duration} />
@@ -65,7 +65,7 @@ export function Repairs({ findings, chapters, rules, duration }: RepairsProps) {
             What is no longer a chapter stays as a note to the team. Undo takes all of it back at once.
           </p>
           <Button look="press" className="mt-3" onClick={() => make(looked)}>
-            Do it
+            Apply
           </Button>
         </SheetDialog>
       )}

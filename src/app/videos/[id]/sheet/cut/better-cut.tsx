@@ -26,16 +26,16 @@ function Coming({ cut }: { cut: NonNullable<ReturnType<typeof useTimeLine>['hand
   const arrival = arrivals.get(cut.id);
   const share = cut.received / Math.max(1, cut.size);
   return (
-    <section aria-label="Better cut" className="enamel grid gap-2 px-4 py-3.5">
+    <section aria-label="New file" className="enamel grid gap-2 px-4 py-3.5">
       <div className="flex flex-wrap items-center gap-3">
-        <h2>{cut.state === 'refused' ? '▲ The better cut cannot be used' : 'A better cut is on its way'}</h2>
+        <h2>{cut.state === 'refused' ? '▲ The new file cannot be used' : 'A new file is on its way'}</h2>
         <span className="text-[13px] text-soft">{cut.fileName}</span>
         <Button
           look="plain"
           className="ml-auto"
           onClick={() => handle.act(`/api/cuts/${cut.id}`, { method: 'DELETE' })}
         >
-          {cut.state === 'refused' ? 'Keep the one in use' : 'Take it back'}
+          {cut.state === 'refused' ? 'Keep the present file' : 'Cancel'}
         </Button>
       </div>
       {cut.state === 'refused' && <p>{cut.refusal}</p>}
@@ -47,7 +47,9 @@ function Coming({ cut }: { cut: NonNullable<ReturnType<typeof useTimeLine>['hand
           says={`${Math.floor(share * 100)} % is here. If nothing moves, bring the same file again: it goes on from there.`}
         />
       )}
-      <p className="text-[13px] text-soft">The cut in use stays until then. Words, markers and picture are kept.</p>
+      <p className="text-[13px] text-soft">
+        The present file stays in use until then. Words, markers and picture are kept.
+      </p>
     </section>
   );
 }
@@ -62,7 +64,7 @@ function OtherLength() {
   return (
     <section aria-label="Another length" className="enamel grid gap-2.5 bg-held-wash px-4 py-3.5">
       <h2>
-        This cut is {toDecimal(longer ? apart : minus(ZERO, apart), 3)} s {longer ? 'longer' : 'shorter'}
+        The new file is {toDecimal(longer ? apart : minus(ZERO, apart), 3)} s {longer ? 'longer' : 'shorter'}
       </h2>
       <p className="text-sm">
         Do the markers still stand where they should? If something came in or went out at the start, move all of them at
@@ -70,7 +72,7 @@ function OtherLength() {
       </p>
       {beyond.length > 0 && (
         <p className="text-sm">
-          <span className="text-snag">▲</span> Outside the cut now:{' '}
+          <span className="text-snag">▲</span> Outside the video now:{' '}
           {beyond
             .slice(0, 8)
             .map(({ name, timecode }) => `“${name || timecode}”`)
@@ -80,10 +82,10 @@ function OtherLength() {
       )}
       <div className="flex flex-wrap items-center gap-3">
         <Button look="press" onClick={() => save({ timeLine: { ...timeLine, cutId: cut?.id } })}>
-          They stand well
+          Markers are right
         </Button>
         <ShiftForm
-          says="Move all by"
+          says="Move all markers"
           label="Move all markers by"
           first={`${toDecimal(apart, 3)} s`}
           onShift={(by) => save({ timeLine: { ...timeLine, from: minus(from, by), cutId: cut?.id } })}

@@ -65,7 +65,7 @@ function CutComing({ cut, arrival }: { cut: CutView | undefined; arrival: Arriva
           <h2>{arrival.fileName}</h2>
           <ArrivalBar arrival={arrival} />
           <p className="text-[13px] text-soft">
-            Write the words meanwhile. Leave this page open until the cut has arrived.
+            Write the words meanwhile. Leave this page open until the file has arrived.
           </p>
         </>
       )}

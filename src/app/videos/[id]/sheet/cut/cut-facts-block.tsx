@@ -28,8 +28,8 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
     ],
   ];
   return (
-    <section aria-label="The cut" className="enamel px-4 py-3.5">
-      <h2 className="mb-2">The cut</h2>
+    <section aria-label="The file" className="enamel px-4 py-3.5">
+      <h2 className="mb-2">The file</h2>
       <dl className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-1 text-sm">
         {rows.map(([name, value]) => (
           <div key={name} className="contents">
@@ -44,11 +44,11 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
         </button>
       ) : null}
       <Button look="plain" className="mt-2" onClick={() => input.current?.click()}>
-        Bring a better cut
+        Replace the file
       </Button>
       <FilePick
         input={input}
-        label="Better cut"
+        label="New file"
         accept="video/*,.mkv,.mov"
         onPick={([file]) => file && taking.takeFile(file)}
       />

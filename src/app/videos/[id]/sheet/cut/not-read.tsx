@@ -12,7 +12,7 @@ export function NotRead({ handle }: { handle: SheetHandle }) {
     <section key={id} aria-label="A file that could not be read" className="enamel grid gap-2 bg-snag-wash px-4 py-3">
       <p>
         <b className="text-snag">▲ {fileName} could not be read.</b> It was tried several times. Try it once more, or
-        export the file again and bring it as a better cut.
+        export it again and replace the file.
       </p>
       <div className="flex flex-wrap items-center gap-3">
         <Button

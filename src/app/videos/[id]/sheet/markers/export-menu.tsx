@@ -51,7 +51,7 @@ export function ExportMenu({ videoId }: { videoId: string }) {
               download
               className="col-span-2 mt-1 block rounded-md border-line border-t px-2.5 py-1.5 text-sm outline-none data-highlighted:bg-copper-wash"
             >
-              The cut itself, with its chapters inside
+              The video itself, with its chapters inside
             </a>
           </DropdownMenu.Item>
         </DropdownMenu.Content>

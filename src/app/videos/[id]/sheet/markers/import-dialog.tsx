@@ -24,7 +24,7 @@ const FORMATS: Record<MarkerFormat, string> = {
   csv: 'a table',
   text: 'a text with times',
   subrip: 'SubRip',
-  'inside the file': 'chapters inside the cut',
+  'inside the file': 'chapters inside the video',
 };
 
 /** What a way of taking the file would do, in words. */
@@ -49,7 +49,7 @@ export function ImportDialog({ taking }: { taking: FileTaking }) {
       open
       onClose={forget}
       title={`${markers} markers in ${name}`}
-      close="Leave it"
+      close="Cancel"
       wide={table !== undefined}
     >
       <p className="mb-3 text-soft">

@@ -41,7 +41,7 @@ export function MarkerBulk({ chosen, onForget }: { chosen: PlacedMarker[]; onFor
       />
       <span className="ml-auto flex gap-3">
         <Button look="plain" onClick={() => change({ remove: chosen.map((marker) => marker.id) })}>
-          Take away
+          Remove
         </Button>
         <Button look="plain" onClick={onForget}>
           Choose none

@@ -63,7 +63,7 @@ export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
         onChoose={(colour) => put({ colour })}
       />
       <ForViewers marker={marker} onChoose={(kind) => put({ kind })} />
-      <TakeOff label={`Take away the marker at ${marker.timecode}`} onClick={() => change({ remove: [marker.id] })} />
+      <TakeOff label={`Remove the marker at ${marker.timecode}`} onClick={() => change({ remove: [marker.id] })} />
     </div>
   );
 }

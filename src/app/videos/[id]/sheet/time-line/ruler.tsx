@@ -169,7 +169,7 @@ export function Ruler() {
       </div>
       {(before.length > 0 || after.length > 0 || (measured && measured !== 'ready')) && (
         <p className="flex justify-between gap-4 border-line border-t px-3.5 py-1 text-[13px] text-soft">
-          <span>{before.length > 0 && `◂ ${before.length} before the cut begins`}</span>
+          <span>{before.length > 0 && `◂ ${before.length} before the video begins`}</span>
           <span>
             {measured === 'waiting' && 'Sound and shots are being measured …'}
             {measured === 'failed' && (
@@ -181,7 +181,7 @@ export function Ruler() {
               </>
             )}
           </span>
-          <span>{after.length > 0 && `${after.length} after the cut ends ▸`}</span>
+          <span>{after.length > 0 && `${after.length} after the video ends ▸`}</span>
         </p>
       )}
     </div>

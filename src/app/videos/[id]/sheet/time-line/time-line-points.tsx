@@ -22,13 +22,13 @@ export function TimeLinePoints() {
       />
       <CodeField
         label="In (I)"
-        title="The timecode at which the cut begins"
+        title="The timecode at which the video begins"
         value={timecode(timeLine.from)}
         onSet={(text) => set({ from: text === '' ? ZERO : at(text), cutId: sheet.cut?.id })}
       />
       <CodeField
         label="Out (O)"
-        title="The first timecode that was not exported; empty is the end of the cut"
+        title="The first timecode that was not exported; empty is the end of the video"
         value={timeLine.to ? timecode(timeLine.to) : ''}
         onSet={(text) => set({ to: text === '' ? undefined : at(text) })}
       />

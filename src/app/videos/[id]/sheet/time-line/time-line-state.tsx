@@ -52,7 +52,7 @@ interface TimeLineState {
   rate: Rate;
   /** Exact seconds of the cut, once it has been read. */
   duration: Fraction | undefined;
-  /** Exact seconds on the time line at which the cut begins. */
+  /** Exact seconds on the time line at which the video begins. */
   from: Fraction;
   markers: PlacedMarker[];
   chapters: Chapter[];

@@ -47,12 +47,14 @@ export function Transport() {
   const setIn = () => {
     const time = timeOfCutFrame(player.frame());
     if (player.frame() === 0) {
-      say('The cut begins at this frame already.');
+      say('The video begins at this frame already.');
       return;
     }
     void save({ timeLine: { ...sheet.timeLine, from: time, cutId: sheet.cut?.id } });
     player.seek(0);
-    say(`The cut begins at ${timecode(time)} of the time line now, and its markers stand earlier. Undo takes it back.`);
+    say(
+      `The video begins at ${timecode(time)} of the time line now, and its markers stand earlier. Undo takes it back.`,
+    );
   };
   const setOut = () => {
     const to = timeOfCutFrame(player.frame() + 1);

@@ -10,8 +10,8 @@ import type { SheetHandle } from '../use-sheet';
 /** The words as each ticked channel will show them: counted, with its fold, and with what had no room. */
 export function AsThere({ handle }: { handle: SheetHandle }) {
   return (
-    <section aria-label="As it will be there" className="enamel grid gap-2.5 px-4 py-3.5">
-      <h2>As it will be there</h2>
+    <section aria-label="Preview" className="enamel grid gap-2.5 px-4 py-3.5">
+      <h2>Preview</h2>
       <ThereTabs handle={handle} />
     </section>
   );
@@ -49,11 +49,12 @@ export function ThereTabs({ handle }: { handle: SheetHandle }) {
   );
 }
 
-const UNIT_WORDS = {
-  utf16: 'UTF-16 units',
-  codePoint: 'code points',
-  grapheme: 'signs',
-  utf8: 'bytes',
+/** How a site counts, for whoever asks. */
+const COUNTED = {
+  utf16: 'The site counts UTF-16 units: most emoji count as two or more.',
+  codePoint: 'The site counts code points: an emoji may count as several.',
+  grapheme: 'The site counts characters as people see them.',
+  utf8: 'The site counts bytes: letters with marks and emoji count as two to four.',
 } as const;
 
 /** One channel's words as they will be there. */
@@ -71,7 +72,7 @@ export function There({ channel }: { channel: SheetChannel }) {
             <>
               <span className="my-1.5 flex items-center gap-2 text-[12px] text-soft">
                 <span className="h-px flex-1 bg-rim" />
-                the fold: the rest is shown when somebody asks for it
+                Hidden until expanded
                 <span className="h-px flex-1 bg-rim" />
               </span>
               {words.text.slice(shownFirst.length).replace(/^\s+/, '')}
@@ -108,8 +109,9 @@ function Count({ of, text, limit }: CountProps) {
   return (
     <p className="flex justify-between gap-2 tabular-nums">
       <span className="text-soft">{of}</span>
-      <span className={used > limit.most ? 'font-semibold text-snag' : ''}>
-        {used.toLocaleString('en')} of {limit.most.toLocaleString('en')} {UNIT_WORDS[limit.unit]}
+      <span title={COUNTED[limit.unit]} className={used > limit.most ? 'font-semibold text-snag' : ''}>
+        {used.toLocaleString('en')} of {limit.most.toLocaleString('en')}{' '}
+        {limit.unit === 'utf8' ? 'bytes' : 'characters'}
       </span>
     </p>
   );

@@ -13,10 +13,10 @@ import { ThereTabs } from './as-there';
 /** What a template puts around the summary, in a line. */
 function templateWords(template: string): string {
   if (templateTrouble(template)) return 'It cannot be read';
-  if (template.trim() === PLAIN_TEMPLATE.trim()) return 'Nothing but the summary, the links and the chapters';
+  if (template.trim() === PLAIN_TEMPLATE.trim()) return 'Summary, links and chapters only';
   const lines = template.split('\n').filter((line) => line.trim() !== '').length;
   const names = new Set(namesIn(template)).size;
-  return `${lines} ${lines === 1 ? 'line' : 'lines'} with ${names} ${names === 1 ? 'name' : 'names'}`;
+  return `${lines} ${lines === 1 ? 'line' : 'lines'}, ${names} ${names === 1 ? 'placeholder' : 'placeholders'}`;
 }
 
 /** The template of the text and the pattern of the title: where they come from, and the editor for both. */
@@ -35,7 +35,7 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
           </span>
         )}
         <Button look="plain" onClick={() => setOpen(true)}>
-          Look at it or change it
+          Edit template
         </Button>
       </div>
       {open && (

@@ -70,7 +70,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
                     key={name}
                     used={textLength(words.text, limit.unit)}
                     most={limit.most}
-                    says={`on ${name}, all in all`}
+                    says={`on ${name}, the full text`}
                   />
                 ),
             )}

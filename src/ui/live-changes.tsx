@@ -2,13 +2,13 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { hearChanges } from './change-stream';
 import { tellChangedVideos } from './changed-videos';
 import { useUnsaved } from './saving/unsaved';
 
 const AT_MOST_EVERY_MILLISECONDS = 400;
-const LONGEST_AGO = 10 * 60_000;
 
-/** Hears of changes by server-sent events and lets what shows them be read again. Says where the line is gone. */
+/** Lets what shows something that has changed be read again. Says where the line is gone. */
 export function LiveChanges() {
   const client = useQueryClient();
   const [lost, setLost] = useState(false);
@@ -27,23 +27,19 @@ export function LiveChanges() {
       if (videos.length > 0) tellChangedVideos(videos);
       pending.clear();
     };
-    // The page was read some time ago; what has changed since is told first.
-    const ago = Math.min(LONGEST_AGO, Math.ceil(performance.now()) + 1000);
-    const source = new EventSource(`/api/changes?ago=${ago}`);
-    source.addEventListener('change', (event) => {
-      for (const about of JSON.parse(event.data) as string[]) pending.add(about);
-      timer ??= setTimeout(flush, AT_MOST_EVERY_MILLISECONDS);
+    const unhear = hearChanges({
+      changed(about) {
+        for (const each of about) pending.add(each);
+        timer ??= setTimeout(flush, AT_MOST_EVERY_MILLISECONDS);
+      },
+      line(is, gap) {
+        setLost(is === 'lost');
+        // What changed while nobody heard of it is read now.
+        if (gap) void client.invalidateQueries();
+      },
     });
-    let opened = false;
-    source.addEventListener('open', () => {
-      setLost(false);
-      // What changed while the line was gone is read now.
-      if (opened) void client.invalidateQueries();
-      opened = true;
-    });
-    source.addEventListener('error', () => setLost(true));
     return () => {
-      source.close();
+      unhear();
       clearTimeout(timer);
     };
   }, [client]);

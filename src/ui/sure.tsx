@@ -3,16 +3,7 @@
 import { AlertDialog } from 'radix-ui';
 import { createContext, type ReactNode, useCallback, useContext, useState } from 'react';
 import { Button } from './button';
-
-interface Question {
-  title: string;
-  /** What follows, a sentence each. */
-  follows: readonly string[];
-  /** What the button says that does it. */
-  yes: string;
-  /** What the button says that does not. */
-  no?: string;
-}
+import type { Question } from './sure-questions';
 
 type AskSure = (question: Question) => Promise<boolean>;
 

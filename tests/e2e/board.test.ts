@@ -111,6 +111,51 @@ describe('a Board of 600 videos on six channels', () => {
     expect(asked.length).toBeLessThan(6);
   });
 
+  it('is in as many tabs as one likes: they share one stream of changes, and the next takes it on when its tab goes', async () => {
+    const context = await browser.newContext();
+    let streams = 0;
+    context.on('request', (request) => {
+      if (new URL(request.url()).pathname === '/api/changes') streams += 1;
+    });
+    const tabs: Page[] = [];
+    for (let n = 0; n < 8; n += 1) {
+      const tab = await context.newPage();
+      // A browser keeps six lines to one address: with a stream in each tab the seventh would never come.
+      await tab.goto(home, { timeout: 20_000 });
+      await tab.getByRole('heading', { level: 1 }).waitFor();
+      tabs.push(tab);
+    }
+    expect(streams).toBe(1);
+    await desk.editVideo(ids[589] ?? '', { title: 'Heard in the last tab' });
+    await tabs[7]?.getByText('Heard in the last tab').waitFor();
+    await tabs[0]?.close();
+    await expect.poll(() => streams).toBe(2);
+    await desk.editVideo(ids[589] ?? '', { title: 'Heard when the first was gone' });
+    await tabs[7]?.getByText('Heard when the first was gone').waitFor();
+    await desk.editVideo(ids[589] ?? '', { title: 'Plank 589 of the long boat' });
+    await context.close();
+  });
+
+  it('opens what is ready, after one question, and tries again what has a snag, in the cell', async () => {
+    await page.goto(home);
+    await chip(/^Ready to open/).click();
+    const ready = videos().getByRole('row', { name: /Plank 597 / });
+    await ready.getByRole('button', { name: 'Open on Tide Notes' }).click();
+    const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Tide Notes?' });
+    await sure.getByRole('button', { name: 'Not now' }).click();
+    expect(await ready.getByRole('button', { name: 'Open on Tide Notes' }).count()).toBe(1);
+    await ready.getByRole('button', { name: 'Open on Tide Notes' }).click();
+    await sure.getByRole('button', { name: 'Open it' }).click();
+    // It is under way now, so it is no longer among those that are ready.
+    await expect.poll(() => ready.count()).toBe(0);
+    await chip(/^Ready to open 59$/).waitFor();
+    await chip(/^Needs you/).click();
+    const snag = videos().getByRole('row', { name: /Plank 589 / });
+    await snag.getByRole('button', { name: 'Try again on Quay School' }).click();
+    await snag.getByText('Landing', { exact: true }).waitFor();
+    expect(await snag.getByRole('button', { name: 'Try again on Quay School' }).count()).toBe(0);
+  });
+
   it('is there at phone width', async () => {
     await page.setViewportSize({ width: 390, height: 844 });
     await page.goto(home);

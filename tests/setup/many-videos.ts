@@ -28,6 +28,7 @@ export async function manyVideos(
     summary: '',
     seriesId,
     episode: '',
+    own: JSON.stringify({ privacy: 'everyone', release: 'on my word' }),
     createdAt: at,
     updatedAt: at,
   }));

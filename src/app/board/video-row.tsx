@@ -1,13 +1,16 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { viewerTime } from '@/core/time';
-import type { BoardRow, ChannelView, DropView } from '@/desk/look/views';
+import type { BoardDrop, BoardRow, ChannelView } from '@/desk/look/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import { CopyLink } from '@/ui/copy-link';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
+import { useActs } from '@/ui/saving/use-acts';
 import { LOOK_COLOURS, lookOf, Stops, type StopsLook } from '@/ui/stops';
+import { useSure } from '@/ui/sure';
+import { questionBeforeOpening } from '@/ui/sure-questions';
 import { useMissing } from './use-board';
 
 interface RowProps {
@@ -113,9 +116,49 @@ function Readiness({ missing }: { missing: number }) {
 }
 
 interface CrossingProps {
-  drop: DropView | undefined;
+  drop: BoardDrop | undefined;
   channel: ChannelView;
   missing: Record<string, number> | undefined;
+}
+
+const ACT = 'text-[13px] text-copper underline underline-offset-2';
+/** What an act changes is heard of like any other change. */
+const NOTHING_ELSE = ['board acts'];
+
+/** What can be done at once with one drop. */
+function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
+  const { act } = useActs(NOTHING_ELSE);
+  const sure = useSure();
+  if (drop.actions.length === 0 && !drop.link) return null;
+  const press = async (action: 'open' | 'try again') => {
+    if (action === 'open' && !(await sure(questionBeforeOpening(channel.name, channel.siteName)))) return;
+    await act(`/api/drops/${drop.id}`, { method: 'POST', json: { action } });
+  };
+  return (
+    <div className="mt-0.5 flex flex-wrap items-center gap-x-2.5">
+      {drop.actions.includes('open') && (
+        <button type="button" onClick={() => press('open')} aria-label={`Open on ${channel.name}`} className={ACT}>
+          Open
+        </button>
+      )}
+      {drop.actions.includes('try again') && (
+        <button
+          type="button"
+          onClick={() => press('try again')}
+          aria-label={`Try again on ${channel.name}`}
+          className={ACT}
+        >
+          Try again
+        </button>
+      )}
+      {drop.link && (
+        <a href={drop.link} target="_blank" rel="noreferrer" aria-label={`Watch on ${channel.name}`} className={ACT}>
+          Watch
+        </a>
+      )}
+      {drop.link && <CopyLink link={drop.link} />}
+    </div>
+  );
 }
 
 /** What stands before the words of a drop that does not move, so that its state is told by shape, too. */
@@ -142,8 +185,8 @@ function Crossing({ drop, channel, missing }: CrossingProps) {
         </span>
         {drop.overdue !== undefined && <span className="block text-snag">▲ {overdueWords(drop.overdue)}</span>}
         {drop.state === 'draft' && missing && <Readiness missing={missing[drop.id] ?? 0} />}
-        {drop.link && <CopyLink link={drop.link} />}
       </p>
+      <Acts drop={drop} channel={channel} />
     </td>
   );
 }

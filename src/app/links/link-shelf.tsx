@@ -59,12 +59,20 @@ export function LinkShelf({ first }: { first: LinksView }) {
 function ShelfLinkRow({ link, steps }: { link: ShelfRow; steps: Steps }) {
   const { name, uses } = link;
   const at = `/api/links/${name}`;
-  const label = useDraft(link.label, (text) => steps.save(at, { method: 'PATCH', json: { label: text } }), {
-    key: `link ${link.name} label`,
-  });
-  const url = useDraft(link.url, (text) => steps.save(at, { method: 'PATCH', json: { url: text } }), {
-    key: `link ${link.name} url`,
-  });
+  const label = useDraft(
+    link.label,
+    (text, on) => steps.save(at, { method: 'PATCH', json: { label: text, on: { label: on } } }),
+    {
+      key: `link ${link.name} label`,
+    },
+  );
+  const url = useDraft(
+    link.url,
+    (text, on) => steps.save(at, { method: 'PATCH', json: { url: text, on: { url: on } } }),
+    {
+      key: `link ${link.name} url`,
+    },
+  );
   const remove = () => {
     const inUse = uses.filter(({ kind }) => kind !== 'sent').length;
     const warned =

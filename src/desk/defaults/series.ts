@@ -11,6 +11,7 @@ import { change, SERIES_SUBJECT } from '../changes/changes';
 import { type Reached, reachOf } from '../changes/reach';
 import { DeskError, found } from '../desk-error';
 import { trimmed } from '../text-shape';
+import { checkUnchanged, partedOn } from '../video/made-on';
 import { checkedFields } from './defaults';
 
 const wordsShape = object({
@@ -53,13 +54,20 @@ export async function newSeries(input: unknown): Promise<string> {
   });
 }
 
-/** Sets a series' name, or the pattern of its files' names. */
+/**
+ * Sets a series' name, or the pattern of its files' names.
+ * @param input the fields; and `on`, by field, what stood there where the change was made
+ * @throws ChangedMeanwhile where such a field has another value now
+ */
 export async function editSeries(id: string, input: unknown): Promise<Reached[]> {
-  const words = await wordsShape.validate(input, { stripUnknown: false });
+  const { on, fields } = await partedOn(input);
+  const words = await wordsShape.validate(fields, { stripUnknown: false });
   return transaction(async (trx) => {
     await lockThing(trx, SERIES_SUBJECT);
     await lockThing(trx, id);
     const { name, pattern } = found(await seriesById(trx, id), 'series');
+    if (words.name !== undefined) checkUnchanged(on, 'name', name, words.name);
+    if (words.pattern !== undefined) checkUnchanged(on, 'pattern', pattern, words.pattern);
     if (words.name) await nameIsFree(trx, words.name, id);
     const after = { id, name: words.name ?? name, pattern: words.pattern ?? pattern };
     return reachOf(trx, async () => {

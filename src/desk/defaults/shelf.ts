@@ -7,6 +7,7 @@ import { change, SHELF_SUBJECT } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { shelfNameShape, urlShape } from '../layers/values-shape';
 import { trimmed } from '../text-shape';
+import { checkUnchanged, partedOn } from '../video/made-on';
 
 const linkShape = object({
   name: shelfNameShape().required('Give the link a name that texts use it by.'),
@@ -28,15 +29,22 @@ export async function newShelfLink(input: unknown): Promise<void> {
 
 const editShape = linkShape.pick(['label', 'url']).partial();
 
-/** Changes the words or the address of a link; every text that is not sent yet uses it as it is then. */
+/**
+ * Changes the words or the address of a link; every text that is not sent yet uses it as it is then.
+ * @param input the fields; and `on`, by field, what stood there where the change was made
+ * @throws ChangedMeanwhile where such a field has another value now
+ */
 export async function editShelfLink(name: string, input: unknown): Promise<void> {
-  const edit = await editShape.validate(input, { stripUnknown: false });
+  const { on, fields } = await partedOn(input);
+  const edit = await editShape.validate(fields, { stripUnknown: false });
   await transaction(async (trx) => {
     await lockThing(trx, SHELF_SUBJECT);
     const link = found(
       (await allShelfLinks(trx)).find((each) => each.name === name),
       'link',
     );
+    if (edit.label !== undefined) checkUnchanged(on, 'label', link.label, edit.label);
+    if (edit.url !== undefined) checkUnchanged(on, 'url', link.url, edit.url);
     const after = { ...link, ...Object.fromEntries(Object.entries(edit).filter(([, value]) => value !== undefined)) };
     await change(trx, SHELF_SUBJECT, 'shelfLink', { name, link }, { name, link: after });
     await announce(trx, 'layers', SHELF_SUBJECT);

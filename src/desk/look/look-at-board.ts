@@ -9,10 +9,11 @@ import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import { cutsOfRenditions } from '@/store/renditions';
 import { type Video, videosById } from '@/store/videos';
+import { actionsFor, type DropAction } from '../drop/act-on-drop';
 import { missingAt } from '../drop/readiness';
 import { profileAt, recordsOf } from '../drop/record';
 import { idShape } from '../id-shape';
-import { type KeptLayers, keptLayers, wordsAt } from '../layers/layers';
+import { inForceAt, type KeptLayers, keptLayers, wordsAt } from '../layers/layers';
 import { site } from '../site/session';
 import { channelView, cutView, dropsByVideo, dropView, readingJobs } from './look';
 import type { BoardCounts, BoardMissing, BoardRow, BoardView } from './views';
@@ -100,10 +101,21 @@ async function boardRows(
         pictureId: video.pictureId,
         cut: cut && cutView(cut, jobs.get(cut.id)),
         betterCut: better && cutView(better, jobs.get(better.id)),
-        drops: ofVideo.map((drop) => dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? ''))),
+        drops: ofVideo.map((drop) => ({
+          ...dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? '')),
+          actions: boardActions(video, drop, channelById.get(drop.channelId), layers),
+        })),
       },
     ];
   });
+}
+
+/** Of what can be done with a drop, the common acts: what is ready is opened, and what has a snag is tried again. */
+function boardActions(video: Video, drop: Drop, channel: Channel | undefined, layers: KeptLayers): DropAction[] {
+  if (!channel || (drop.state !== 'held' && drop.state !== 'snag')) return [];
+  const end = inForceAt(layers, video, channel, drop).privacy.value;
+  const all = actionsFor(drop, profileAt(site(channel.site).profile, channel), end);
+  return all.filter((action) => action === 'open' || action === 'try again');
 }
 
 /** The title as it goes out to the first channel whose site has titles; as it was typed where there is none. */

@@ -77,7 +77,12 @@ export interface BoardRow {
   pictureId: string | undefined;
   cut: CutView | undefined;
   betterCut: CutView | undefined;
-  drops: DropView[];
+  drops: BoardDrop[];
+}
+
+/** A drop with what can be done with it on the Board. */
+export interface BoardDrop extends DropView {
+  actions: DropAction[];
 }
 
 export interface BoardView {

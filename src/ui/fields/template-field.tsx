@@ -11,7 +11,7 @@ import type { SaveEnd } from '../saving/use-acts';
 import { useDraft } from '../saving/use-draft';
 import { DraftLeft } from './draft-input';
 
-interface TemplateFieldProps {
+export interface TemplateFieldProps {
   id: string;
   label: string;
   value: string;

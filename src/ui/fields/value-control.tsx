@@ -18,7 +18,7 @@ import { FileSettingsField } from './file-settings-field';
 import { LinksField } from './links-field';
 import { PictureHabitField } from './picture-habit-field';
 import { ProductsField } from './products-field';
-import { TemplateField } from './template-field';
+import { TemplateField } from './lazy-template-field';
 
 /** What the fields of a layer have to choose from. */
 export interface FieldStock {

@@ -5,7 +5,8 @@ import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { fingerprintOfFile, proofOfStart } from '@/desk/cut/file-proof';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { moveUp } from '@/desk/defaults/move-up';
-import { newSeries } from '@/desk/defaults/series';
+import { editSeries, newSeries } from '@/desk/defaults/series';
+import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/defaults/shelf';
 import { ChangedMeanwhile } from '@/desk/desk-error';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
@@ -216,6 +217,24 @@ describe('several files at once', () => {
     const groups = new Map((await lookAtBoard()).rows.map((row) => [row.cut?.id, row.group]));
     expect(groups.get(one.id)).toBe('needs you');
     expect(groups.get(two.id)).toBe('on the way');
+  });
+});
+
+describe('two windows on one series, or on one link of the shelf', () => {
+  it('never write over each other in one field without asking', async () => {
+    const owner = await newSeries({ name: 'Windows' });
+    await editSeries(owner, { name: 'Of the first', on: { name: 'Windows' } });
+    await editSeries(owner, { pattern: 'w_{title}', on: { pattern: '' } });
+    const late = editSeries(owner, { name: 'Of the second', on: { name: 'Windows' } });
+    await expect(late).rejects.toMatchObject({ name: 'ChangedMeanwhile', field: 'name', now: 'Of the first' });
+    // The same once more is no conflict.
+    await editSeries(owner, { name: 'Of the first', on: { name: 'Windows' } });
+    await newShelfLink({ name: 'windows', label: 'Plans', url: 'https://plans.example' });
+    await editShelfLink('windows', { label: 'Plans of the first', on: { label: 'Plans' } });
+    await editShelfLink('windows', { url: 'https://new.example', on: { url: 'https://plans.example' } });
+    const second = editShelfLink('windows', { label: 'Plans of the second', on: { label: 'Plans' } });
+    await expect(second).rejects.toMatchObject({ field: 'label', now: 'Plans of the first' });
+    await removeShelfLink('windows');
   });
 });
 

@@ -63,13 +63,17 @@ function SeriesActions({ id, name }: { id: string; name: string }) {
 function Recognising({ view }: { view: LayerView }) {
   const { save } = useSteps(view.owner);
   const at = `/api/series/${view.owner}`;
-  const name = useDraft(view.name, (text) => save(at, { method: 'PATCH', json: { name: text } }), {
-    key: `series ${view.owner} name`,
-  });
-  const pattern = useDraft(view.pattern ?? '', async (text) => {
+  const name = useDraft(
+    view.name,
+    (text, on) => save(at, { method: 'PATCH', json: { name: text, on: { name: on } } }),
+    {
+      key: `series ${view.owner} name`,
+    },
+  );
+  const pattern = useDraft(view.pattern ?? '', async (text, on) => {
     // What cannot be used yet is being typed; it is said beside the field.
     if (patternFinding(text)) return 'refused';
-    return save(at, { method: 'PATCH', json: { pattern: text } });
+    return save(at, { method: 'PATCH', json: { pattern: text, on: { pattern: on } } });
   });
   const finding = patternFinding(pattern.text);
   const files = view.files.map((file) => ({ file, parts: partsByPattern(file, pattern.text) }));

@@ -1,11 +1,6 @@
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
-
-interface Question {
-  title: string;
-  follows: string[];
-  yes: string;
-}
+import { type Question, questionBeforeOpening } from '@/ui/sure-questions';
 
 type SentDrop = NonNullable<SheetChannel['drop']>;
 
@@ -28,11 +23,7 @@ export function questionBefore(action: DropAction, channel: SheetChannel, drop: 
   const { name, siteName } = channel;
   switch (action) {
     case 'open':
-      return {
-        title: `Open it to everyone on ${name}?`,
-        follows: [`Everyone can see it on ${siteName} from then on. Subscribers may be told at once.`],
-        yes: 'Open it',
-      };
+      return questionBeforeOpening(name, siteName);
     case 'accept':
       return questionBeforeAccepting(channel, drop);
     case 'revise':

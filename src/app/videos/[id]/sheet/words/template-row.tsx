@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { namesIn, PLAIN_TEMPLATE, PLAIN_TITLE, templateTrouble } from '@/core/words';
 import { Button } from '@/ui/button';
 import { FieldRow } from '@/ui/fields/field-row';
-import { TemplateField } from '@/ui/fields/template-field';
+import { TemplateField } from '@/ui/fields/lazy-template-field';
 import { SheetDialog } from '@/ui/sheet-dialog';
 import { SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';

@@ -24,15 +24,26 @@ export async function countRequest(db: Database, accountId: string): Promise<voi
   await db('allowances').where({ accountId }).where('resetsAt', '>', now(db)).decrement('remaining', 1);
 }
 
-/** Keeps what a site has told of an account's allowances. */
+/** Sites tell whole seconds, so that the end of one span may be told twice, so far apart. */
+const SAME_SPAN_SECONDS = 1;
+
+/**
+ * Keeps what a site has told of an account's allowances. Answers are not always heard in the order in which they were given,
+ * and other requests are on their way: within one span the least that is left counts.
+ */
 export async function keepAllowances(db: Database, accountId: string, told: readonly Allowance[]): Promise<void> {
-  if (told.length === 0) return;
-  const rows = told.map(({ policy, quota, remaining, seconds }) => ({
-    accountId,
-    policy,
-    quota: quota ?? null,
-    remaining,
-    resetsAt: inSeconds(db, seconds),
-  }));
-  await db('allowances').insert(rows).onConflict(['accountId', 'policy']).merge();
+  for (const { policy, quota, remaining, seconds } of told) {
+    const resetsAt = inSeconds(db, seconds);
+    const span = 'VALUES(??) > ?? + INTERVAL ? SECOND OR ?? <= UTC_TIMESTAMP(3)';
+    const isNew = db.raw(span, ['resetsAt', 'resetsAt', SAME_SPAN_SECONDS, 'resetsAt']);
+    await db('allowances')
+      .insert({ accountId, policy, quota: quota ?? null, remaining, resetsAt })
+      .onConflict(['accountId', 'policy'])
+      .merge({
+        quota: quota ?? null,
+        // Before `resetsAt`: the database sets one after the other.
+        remaining: db.raw('IF(?, VALUES(??), LEAST(??, VALUES(??)))', [isNew, ...Array<string>(3).fill('remaining')]),
+        resetsAt: db.raw('IF(?, VALUES(??), ??)', [isNew, 'resetsAt', 'resetsAt']),
+      });
+  }
 }

@@ -105,10 +105,11 @@ describe('a Board of 600 videos on six channels', () => {
     const id = ids[599] ?? '';
     await desk.editVideo(id, { title: 'Renamed while somebody looks' });
     await videos().getByText('Renamed while somebody looks').waitFor();
-    expect(asked.filter((each) => each.startsWith('/api/board?')).every((each) => each.includes(`ids=${id}`))).toBe(
-      true,
-    );
-    expect(asked.length).toBeLessThan(6);
+    // What is read on the way down asks for what comes after a row; nothing asks for the page again.
+    const parts = asked.filter((each) => each.startsWith('/api/board?') && !each.includes('after='));
+    expect(parts.filter((each) => !each.includes(`ids=${id}`))).toEqual([]);
+    expect(parts.length).toBeGreaterThan(0);
+    expect(asked.length).toBeLessThan(8);
   });
 
   it('is in as many tabs as one likes: they share one stream of changes, and the next takes it on when its tab goes', async () => {

@@ -17,7 +17,7 @@ export interface Allowance {
 export type Use = 'look' | 'work' | 'urgent';
 
 /** The part of an allowance that is left to more important uses. */
-const KEPT_BACK: Record<Use, number> = { look: 0.25, work: 0.1, urgent: 0 };
+const KEPT_BACK: Record<Use, number> = { look: 0.35, work: 0.2, urgent: 0 };
 
 /**
  * How long to wait before one more request. What looks leave over is there for files and words, and what those leave over for

@@ -83,9 +83,9 @@ describe('what a site allows', () => {
     (['look', 'work', 'urgent'] as const).map((use) => waitForAllowance([hour(remaining)], use, 0));
 
   it('is left to what is more important, the last of it to what somebody waits for', () => {
-    expect(waits(6)).toEqual([0, 0, 0]);
-    expect(waits(5)).toEqual([30, 0, 0]);
-    expect(waits(2)).toEqual([30, 30, 0]);
+    expect(waits(8)).toEqual([0, 0, 0]);
+    expect(waits(7)).toEqual([30, 0, 0]);
+    expect(waits(4)).toEqual([30, 30, 0]);
     expect(waits(0)).toEqual([30, 30, 30]);
   });
 

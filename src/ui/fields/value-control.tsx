@@ -15,10 +15,10 @@ import { CreditsField } from './credits-field';
 import { DraftInput } from './draft-input';
 import { FIELD } from './field-row';
 import { FileSettingsField } from './file-settings-field';
+import { TemplateField } from './lazy-template-field';
 import { LinksField } from './links-field';
 import { PictureHabitField } from './picture-habit-field';
 import { ProductsField } from './products-field';
-import { TemplateField } from './lazy-template-field';
 
 /** What the fields of a layer have to choose from. */
 export interface FieldStock {

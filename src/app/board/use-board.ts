@@ -11,6 +11,8 @@ import { type BoardFilter, filterQuery, withChanged, withMore } from './board-ro
 const MOST_AT_ONCE = 100;
 /** As many rows as are there are read anew, up to so many. */
 const MOST_READ_ANEW = 400;
+/** Whoever scrolls goes on scrolling. */
+const NEXT_ROWS = 60;
 /** Counting takes the database a look at every video, so it is not done with every byte that moves. */
 const COUNT_EVERY_MILLISECONDS = 1000;
 
@@ -50,7 +52,7 @@ export function useBoard(filter: BoardFilter, first: { filter: BoardFilter; view
   const { data = first.view, isPlaceholderData } = useQuery({
     queryKey,
     queryFn: () => {
-      const most = loaded() === 0 ? '' : `&most=${Math.min(MOST_READ_ANEW, Math.max(40, loaded()))}`;
+      const most = loaded() === 0 ? '' : `&most=${Math.min(MOST_READ_ANEW, Math.max(24, loaded()))}`;
       return ask<BoardView>(`/api/board?${asked}${most}`);
     },
     initialData: came ? first.view : undefined,
@@ -91,7 +93,7 @@ export function useBoard(filter: BoardFilter, first: { filter: BoardFilter; view
     if (!data.more || !last || reading.current || isPlaceholderData) return;
     reading.current = true;
     const after = JSON.stringify({ id: last.videoId, group: last.group, title: last.title });
-    await ask<BoardView>(`/api/board?${asked}&after=${encodeURIComponent(after)}`).then(
+    await ask<BoardView>(`/api/board?${asked}&after=${encodeURIComponent(after)}&most=${NEXT_ROWS}`).then(
       (next) => client.setQueryData<BoardView>(queryKey, (now) => now && withMore(now, next)),
       () => undefined,
     );

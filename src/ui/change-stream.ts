@@ -11,6 +11,7 @@ type Told = { about: string[] } | { line: 'there' | 'lost'; gap: boolean };
 
 const NAME = 'kettle changes';
 const LONGEST_AGO = 10 * 60_000;
+const REOPEN_MILLISECONDS = 2000;
 
 /**
  * Hears of changes by server-sent events, over one stream for all pages of a browser: it keeps no more than six lines to one
@@ -29,10 +30,10 @@ export function hearChanges(hearer: ChangeHearer): () => void {
   };
   channel.onmessage = ({ data }: MessageEvent<Told>) => take(data);
 
+  let opened = false;
   const stream = () => {
     const ago = Math.min(LONGEST_AGO, Date.now() - Math.floor(heardAt) + 1000);
     const source = new EventSource(`/api/changes?ago=${ago}`);
-    let opened = false;
     const tell = (told: Told) => {
       take(told);
       channel.postMessage(told);
@@ -42,29 +43,40 @@ export function hearChanges(hearer: ChangeHearer): () => void {
       tell({ line: 'there', gap: opened });
       opened = true;
     });
-    source.addEventListener('error', () => tell({ line: 'lost', gap: false }));
-    return source;
+    source.addEventListener('error', () => {
+      tell({ line: 'lost', gap: false });
+      // Refused with a status, as by a server that is just starting, a stream is not opened again by itself.
+      if (source.readyState === EventSource.CLOSED && !ended.signal.aborted) setTimeout(reopen, REOPEN_MILLISECONDS);
+    });
+    current = source;
   };
-  let isOurs = false;
-  void navigator.locks
-    .request(NAME, { signal: ended.signal }, () => {
-      isOurs = true;
-      const source = stream();
-      return new Promise<void>((resolve) => {
-        ended.signal.addEventListener('abort', () => {
-          source.close();
-          resolve();
-        });
-      });
-    })
-    .catch(() => undefined);
-  // Whoever joins may have been read before the page that has the stream heard of a change.
-  void navigator.locks.query().then(({ held = [] }) => {
-    const isAnothers = !isOurs && held.some(({ name }) => name === NAME);
-    if (isAnothers && !ended.signal.aborted) hearer.line('there', true);
-  });
-  return () => {
+  const reopen = () => {
+    if (!ended.signal.aborted) stream();
+  };
+  let current: EventSource | undefined;
+  ended.signal.addEventListener('abort', () => current?.close());
+  const end = () => {
     ended.abort();
     channel.close();
   };
+  // Only where a page is served over loopback or TLS has it locks (Web Locks, section 2.1).
+  const locks = navigator.locks as LockManager | undefined;
+  if (!locks) {
+    stream();
+    return end;
+  }
+  let isOurs = false;
+  void locks
+    .request(NAME, { signal: ended.signal }, () => {
+      isOurs = true;
+      stream();
+      return new Promise<void>((resolve) => ended.signal.addEventListener('abort', () => resolve()));
+    })
+    .catch(() => undefined);
+  // Whoever joins may have been read before the page that has the stream heard of a change.
+  void locks.query().then(({ held = [] }) => {
+    const isAnothers = !isOurs && held.some(({ name }) => name === NAME);
+    if (isAnothers && !ended.signal.aborted) hearer.line('there', true);
+  });
+  return end;
 }

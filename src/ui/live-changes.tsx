@@ -23,8 +23,16 @@ export function LiveChanges() {
         void client.invalidateQueries({ queryKey: ['sites'] });
       }
       const videos = [...pending].filter((about) => about.startsWith('video:')).map((about) => about.slice(6));
-      for (const id of videos) void client.invalidateQueries({ queryKey: ['sheet', id] });
-      if (videos.length > 0) tellChangedVideos(videos);
+      for (const id of videos) {
+        void client.invalidateQueries({ queryKey: ['sheet', id] });
+        void client.invalidateQueries({ queryKey: ['missing', id] });
+      }
+      if (videos.length > 0) {
+        // A Board that is not shown is read anew when it is; one that is shown reads the rows that have changed.
+        void client.invalidateQueries({ queryKey: ['board'], refetchType: 'none' });
+        void client.invalidateQueries({ queryKey: ['board-counts'], refetchType: 'none' });
+        tellChangedVideos(videos);
+      }
       pending.clear();
     };
     const unhear = hearChanges({

@@ -77,6 +77,7 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked }
       className="enamel relative max-h-[calc(100dvh-190px)] min-h-72 overflow-auto max-sm:max-h-[85dvh]"
     >
       <table
+        aria-rowcount={more ? -1 : lines.length + 1}
         style={{ '--board-width': `${width}px` } as React.CSSProperties}
         className="w-full border-separate border-spacing-0 text-left max-sm:block sm:table-fixed sm:min-w-[var(--board-width)]"
       >
@@ -124,7 +125,13 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked }
             }
             const { name, says } = nameOf(line.group);
             return (
-              <tr key={key} data-index={index} ref={virtual.measureElement} className="max-sm:block">
+              <tr
+                key={key}
+                data-index={index}
+                aria-rowindex={index + 2}
+                ref={virtual.measureElement}
+                className="max-sm:block"
+              >
                 <th
                   scope="rowgroup"
                   colSpan={channels.length + 1}

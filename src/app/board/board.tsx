@@ -1,6 +1,6 @@
 'use client';
 
-import { type DragEvent, useState } from 'react';
+import { type DragEvent, useEffect, useRef, useState } from 'react';
 import type { BoardGroup } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
@@ -19,6 +19,9 @@ const GROUPS: Record<BoardGroup, { name: string; says: string }> = {
   'live lately': { name: 'Live', says: '' },
 };
 
+/** Typing that rests for so long is looked for. */
+const TYPING_MILLISECONDS = 150;
+
 interface BoardProps {
   first: { filter: BoardFilter; view: BoardView; counts: BoardCounts };
 }
@@ -29,12 +32,19 @@ export function Board({ first }: BoardProps) {
   const { board, counts, readMore } = useBoard(filter, first);
   const { arrivals, unheard, bring } = useArrivals();
   const [over, setOver] = useState(false);
+  const [find, setFind] = useState(filter.find);
+  const typing = useRef<ReturnType<typeof setTimeout>>(undefined);
   const set = (part: Partial<BoardFilter>) => {
-    const next = { ...filter, ...part };
+    clearTimeout(typing.current);
+    const next = { ...filter, find, ...part };
+    setFind(next.find);
     setFilter(next);
     const query = filterQuery(next).toString();
     window.history.replaceState(null, '', query === '' ? '/' : `/?${query}`);
   };
+  const newestSet = useRef(set);
+  newestSet.current = set;
+  useEffect(() => () => clearTimeout(typing.current), []);
   const drop = async (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
@@ -64,8 +74,12 @@ export function Board({ first }: BoardProps) {
         {unheard > 0 && <p role="status">{unheard} more wait for Kettle Drop to answer</p>}
         <input
           type="search"
-          value={filter.find}
-          onChange={(event) => set({ find: event.target.value })}
+          value={find}
+          onChange={({ target: { value } }) => {
+            setFind(value);
+            clearTimeout(typing.current);
+            typing.current = setTimeout(() => newestSet.current({ find: value }), TYPING_MILLISECONDS);
+          }}
           placeholder="Find a video, file or link"
           aria-label="Find a video by its title, file, series or link"
           className="ml-auto w-full rounded-full border border-edge bg-card px-4 py-1.5 sm:w-64"

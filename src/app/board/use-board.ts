@@ -14,7 +14,7 @@ const MOST_READ_ANEW = 400;
 /** Whoever scrolls goes on scrolling. */
 const NEXT_ROWS = 60;
 /** Counting takes the database a look at every video, so it is not done with every byte that moves. */
-const COUNT_EVERY_MILLISECONDS = 1000;
+const COUNT_EVERY_MILLISECONDS = 2000;
 
 /** Calls what is given at once, and again after a pause where it was called meanwhile. */
 function useSpaced(work: () => void, milliseconds: number): () => void {
@@ -46,8 +46,6 @@ export function useBoard(filter: BoardFilter, first: { filter: BoardFilter; view
   const asked = filterQuery(filter).toString();
   const came = asked === filterQuery(first.filter).toString();
   const queryKey = ['board', asked];
-  const newest = useRef(queryKey);
-  newest.current = queryKey;
   const loaded = () => client.getQueryData<BoardView>(queryKey)?.rows.length ?? 0;
   const { data = first.view, isPlaceholderData } = useQuery({
     queryKey,
@@ -68,23 +66,38 @@ export function useBoard(filter: BoardFilter, first: { filter: BoardFilter; view
     initialData: came ? first.counts : undefined,
     placeholderData: keepPreviousData,
   });
-  const countAnew = useSpaced(
-    () => void client.invalidateQueries({ queryKey: ['board-counts'] }),
-    COUNT_EVERY_MILLISECONDS,
-  );
+  const countAnew = useSpaced(() => {
+    // A page that nobody looks at is counted when somebody does.
+    const refetchType = document.visibilityState === 'hidden' ? 'none' : 'active';
+    void client.invalidateQueries({ queryKey: ['board-counts'], refetchType });
+  }, COUNT_EVERY_MILLISECONDS);
 
+  const pending = useRef(new Set<string>());
+  const asking = useRef(false);
+  // One answer after the other, so that an older one never comes last.
+  const readChanged = async (): Promise<void> => {
+    const ids = [...pending.current];
+    if (asking.current || ids.length === 0) return;
+    pending.current.clear();
+    asking.current = true;
+    try {
+      if (ids.length > MOST_AT_ONCE) return await client.invalidateQueries({ queryKey: ['board'] });
+      const { rows } = await ask<BoardView>(`/api/board?${asked}&ids=${ids.join(',')}&most=${MOST_AT_ONCE}`);
+      client.setQueryData<BoardView>(queryKey, (now) => now && withChanged(now, ids, rows, filter.order));
+    } catch {
+      // What these videos are now is not known; the page is read anew, as soon as the line is there.
+      void client.invalidateQueries({ queryKey: ['board'] });
+    } finally {
+      asking.current = false;
+      void newestRead.current();
+    }
+  };
+  const newestRead = useRef(readChanged);
+  newestRead.current = readChanged;
   useChangedVideos((videoIds) => {
     countAnew();
-    void client.invalidateQueries({
-      predicate: ({ queryKey: [kind, id] }) => kind === 'missing' && videoIds.includes(String(id)),
-    });
-    if (videoIds.length > MOST_AT_ONCE) return void client.invalidateQueries({ queryKey: ['board'] });
-    const key = newest.current;
-    void ask<BoardView>(`/api/board?${asked}&ids=${videoIds.join(',')}&most=${MOST_AT_ONCE}`).then(
-      ({ rows }) => client.setQueryData<BoardView>(key, (now) => now && withChanged(now, videoIds, rows, filter.order)),
-      // The line is gone: everything is read when it is back.
-      () => undefined,
-    );
+    for (const id of videoIds) pending.current.add(id);
+    void readChanged();
   });
 
   const reading = useRef(false);

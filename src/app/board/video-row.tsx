@@ -29,7 +29,7 @@ export function VideoRow({ index, measure, row, channels, arrival }: RowProps) {
     row.drops.some(({ state }) => state === 'draft'),
   );
   return (
-    <tr data-index={index} ref={measure} className="max-sm:block">
+    <tr data-index={index} aria-rowindex={index + 2} ref={measure} className="max-sm:block">
       <td className="border-line border-t bg-card px-3.5 py-2 align-middle max-sm:block sm:sticky sm:left-0">
         <Link href={`/videos/${row.videoId}`} className="group flex items-center gap-2.5">
           <Thumbnail pictureId={row.pictureId} />

@@ -80,6 +80,10 @@ describe('a Board of 600 videos on six channels', () => {
     await page.getByRole('button', { name: 'Show all' }).click();
     await chip(/^All 600$/).waitFor();
     expect(page.url()).toBe(`${home}/`);
+    // The place's own name in the bar leads to all of it, too.
+    await chip(/^Not sent/).click();
+    await page.getByRole('link', { name: 'Board', exact: true }).click();
+    await expect.poll(() => chip(/^All/).getAttribute('aria-pressed')).toBe('true');
     await page.getByLabel('Order').selectOption('title');
     await videos().getByText('Plank 0 of the long boat').waitFor();
     await page.getByLabel('Order').selectOption('needs');

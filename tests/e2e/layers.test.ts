@@ -182,12 +182,12 @@ describe('a title and two lines are typed, and everything else is there', () => 
   it('shows for each channel the words as they will be there, counted, folded, and with what had no room', async () => {
     const there = region('Preview');
     await there.getByText('Steaming a plank without cracks | Hand Tools 3').waitFor();
-    await there.getByText('the fold: the rest is shown').waitFor();
+    await there.getByText('Hidden until expanded').waitFor();
     await there.getByRole('tab', { name: /Marrow Quay Tools/ }).click();
     await there.getByText('link The yard https://yard.example/boats: Stallmarket takes no links').waitFor();
     await there.getByText(/of 900 bytes/).waitFor();
     await there.getByRole('tab', { name: /@marrowquay/ }).click();
-    await there.getByText(/of 240 signs/).waitFor();
+    await there.getByText(/of 240 characters/).waitFor();
     await there.getByText('#handtools').waitFor();
     const pip = (await sheetHere()).channels.find(({ name }) => name === '@marrowquay');
     expect(pip?.leftOut.join()).toContain('part 1 of the template');

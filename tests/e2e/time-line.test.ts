@@ -272,7 +272,7 @@ describe('the time line', () => {
     await region('The file')
       .getByRole('button', { name: /Take the 5 chapters/ })
       .click();
-    await dialog().getByText('Read as chapters inside the cut').waitFor();
+    await dialog().getByText('Read as chapters inside the video').waitFor();
     await dialog().getByRole('button', { name: 'Take them' }).click();
     await page
       .locator('#chapters')

@@ -29,10 +29,18 @@ interface BoardProps {
 /** Home: videos down, channels across, in each crossing where the drop stands. */
 export function Board({ first }: BoardProps) {
   const [filter, setFilter] = useState(first.filter);
+  const [find, setFind] = useState(first.filter.find);
+  // Whoever comes here once more, as by the name of this place in the bar, comes with what the address asks for.
+  const came = useRef(first);
+  useEffect(() => {
+    if (came.current === first) return;
+    came.current = first;
+    setFilter(first.filter);
+    setFind(first.filter.find);
+  }, [first]);
   const { board, counts, readMore } = useBoard(filter, first);
   const { arrivals, unheard, bring } = useArrivals();
   const [over, setOver] = useState(false);
-  const [find, setFind] = useState(filter.find);
   const typing = useRef<ReturnType<typeof setTimeout>>(undefined);
   const set = (part: Partial<BoardFilter>) => {
     clearTimeout(typing.current);

@@ -203,7 +203,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await expect.poll(async () => (await sheetHere()).own.tags).toBeUndefined();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect.poll(async () => (await sheetHere()).own.tags?.items).toEqual(['steam box', 'plank']);
-    const grip = page.getByRole('button', { name: 'Move the tag plank' });
+    const grip = page.getByRole('button', { name: 'Move the tag plank', exact: true });
     await grip.focus();
     await page.keyboard.press('Space');
     await page.getByText(/item plank was moved over droppable area plank/).waitFor({ state: 'attached' });
@@ -258,7 +258,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
   it('leaves alone what was sent when the link and the series change, and says so', async () => {
     const sheet = page.url();
     await page.goto(`${home}/links`);
-    await page.getByText(/in \d texts that went out/).click();
+    await page.getByText(/Sent in \d videos?/).click();
     await page.getByLabel('Address of yard').fill('https://yard.example/moved');
     await page.getByLabel('Address of yard').blur();
     await notice('▲ went out as https://yard.example/boats');

@@ -298,7 +298,7 @@ describe('the time line', () => {
     const broken = write('broken.mp4', 'only words');
     await page.getByLabel('New file').setInputFiles(broken);
     await page.getByText('The new file cannot be used').waitFor();
-    await page.getByRole('button', { name: 'Keep the one in use' }).click();
+    await page.getByRole('button', { name: 'Keep the present file' }).click();
     await expect.poll(() => page.getByText('The new file cannot be used').count()).toBe(0);
     await region('The file').getByText('1:04').waitFor();
   });

@@ -4,7 +4,7 @@ export function LimitCount({ used, most, says }: { used: number; most: number; s
   return (
     <span className={over ? 'font-semibold text-snag' : ''}>
       {over ? '▲ ' : ''}
-      {used} of {most} {says}
+      {used.toLocaleString('en')} of {most.toLocaleString('en')} {says}
     </span>
   );
 }

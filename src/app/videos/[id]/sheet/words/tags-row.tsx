@@ -45,7 +45,7 @@ export function TagsRow({ handle }: { handle: SheetHandle }) {
             <span key={site} className="flex gap-x-2">
               <LimitCount used={tags.length} most={most} says={`on ${site}`} />
               {mostWithCommas !== undefined && (
-                <LimitCount used={tags.join(',').length} most={mostWithCommas} says="signs with commas" />
+                <LimitCount used={tags.join(',').length} most={mostWithCommas} says="characters with commas" />
               )}
             </span>
           ))}

@@ -195,7 +195,7 @@ export async function dropsWithSnag(db: Database, channelIds: readonly string[],
 }
 
 /** So many rows at a time are read, so that whatever else waits has its turn in between. */
-const ROWS_AT_ONCE = 1000;
+const ROWS_AT_ONCE = 500;
 
 /** Every drop that has not been sent, or was removed, some at a time. */
 export async function* unsentDrops(db: Database): AsyncGenerator<Pick<Drop, 'videoId' | 'channelId' | 'own'>[]> {

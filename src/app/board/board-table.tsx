@@ -10,7 +10,7 @@ import { VideoRow } from './video-row';
 const ROW_PIXELS = 68;
 const GROUP_PIXELS = 32;
 /** Before a page has been measured, which on the server is never. */
-const FIRST_RECT = { width: 1280, height: 800 };
+const FIRST_RECT = { width: 1280, height: 620 };
 const VIDEO_PIXELS = 290;
 const CHANNEL_PIXELS = 154;
 
@@ -54,7 +54,7 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked }
       return line === undefined ? index : 'group' in line ? line.group : line.row.videoId;
     },
     initialRect: FIRST_RECT,
-    overscan: 6,
+    overscan: 4,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: only when something else is asked for
   useEffect(() => {

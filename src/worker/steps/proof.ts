@@ -1,4 +1,4 @@
-import { differences, fieldsMeant, isWider } from '@/core/drop';
+import { type Difference, differences, fieldsMeant, isWider } from '@/core/drop';
 import { goesToEnd, type MeantWords, meantShowing, meantWords } from '@/desk/drop/meant';
 import { refreshPlaylists } from '@/desk/site/playlists';
 import { database } from '@/store/database';
@@ -18,6 +18,13 @@ async function narrow({ drop, adapter, session, keep }: StepContext, { privacy }
   await keep({ openedTo: privacy, openAsked: false });
 }
 
+/** One difference as a colleague would say it. What is told by a digest alone has no words of its own. */
+function differenceWords(site: string, { field, meant, shown }: Difference): string {
+  if (field === 'file' || field === 'thumbnail') return `The ${field} on ${site} is not the one that was sent`;
+  const [are, they] = field.endsWith('s') ? ['are', 'they'] : ['is', 'it'];
+  return `The ${field} on ${site} ${are} “${short(shown)}”; ${they} should be “${short(meant)}”`;
+}
+
 /** Towards proofed: read back, and it is what we meant. Words that were changed since they were sent go first. */
 export const proof: Step = async (context) => {
   const { drop, channel, record, adapter, profile, session } = context;
@@ -30,10 +37,7 @@ export const proof: Step = async (context) => {
   const reading = await adapter.readBack(session, siteVideoId);
   const found = differences(showing, reading);
   if (found.length > 0) {
-    const list = found.map(
-      ({ field, meant: was, shown }) =>
-        `The ${field} on ${profile.name} is “${short(shown)}”; it should be “${short(was)}”`,
-    );
+    const list = found.map((difference) => differenceWords(profile.name, difference));
     const fields = found.map(({ field }) => field);
     const remedy = fields.includes('file')
       ? 'Remove it and send it again'

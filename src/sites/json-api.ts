@@ -1,5 +1,5 @@
 import { retryAfterSeconds } from '@/core/work';
-import { type Session, SiteError } from './contract';
+import { type AnswerHead, type Session, SiteError } from './contract';
 
 const PATIENCE_MILLISECONDS = 30_000;
 /** For a body of some megabytes on a slow line. */
@@ -56,9 +56,15 @@ async function send(session: Session, address: string, request: ApiRequest, toke
   const answer = await fetch(address, { method, headers, body, signal }).catch((error: Error) => {
     throw new SiteError('unreachable', `The site does not answer (${error.message})`);
   });
-  await session.heard({ status: answer.status, field: (name) => answer.headers.get(name) ?? undefined });
+  await session.heard(headOf(answer));
   return answer;
 }
+
+/** What an answer says about itself, for `Session.heard`. */
+export const headOf = (answer: Response): AnswerHead => ({
+  status: answer.status,
+  field: (name) => answer.headers.get(name) ?? undefined,
+});
 
 /** What the body of an error says to people, in a site's own form; undefined where it says nothing. */
 export type Explain = (body: unknown) => string | undefined;

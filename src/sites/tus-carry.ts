@@ -1,5 +1,5 @@
 import { type CarriedFile, type Session, SiteError } from './contract';
-import { errorForStatus } from './json-api';
+import { errorForStatus, headOf } from './json-api';
 import { streamToSite } from './stream-request';
 
 const TUS = { 'tus-resumable': '1.0.0' };
@@ -34,7 +34,7 @@ export async function carryByTus(
       signal.throwIfAborted();
       throw new SiteError('unreachable', `The site does not answer (${error.message})`);
     });
-    await session.heard({ status: answer.status, field: (name) => answer.headers.get(name) ?? undefined });
+    await session.heard(headOf(answer));
     if (answer.status === 401 && !renewed) {
       token = await session.accessToken(token);
       return confirmedOffset(true);

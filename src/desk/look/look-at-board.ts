@@ -22,6 +22,12 @@ import type { BoardCounts, BoardMissing, BoardRow, BoardView } from './views';
 const FIRST_ROWS = 24;
 const MOST_ROWS = 400;
 
+/** Ids as a list, or as an address has them, with commas between. */
+const idsShape = (most: number) =>
+  array(idShape().required())
+    .max(most)
+    .transform((_, text: unknown) => (typeof text === 'string' ? text.split(',') : text));
+
 const placeShape = object({
   id: idShape().required(),
   group: string().oneOf(BOARD_GROUPS).required(),
@@ -39,9 +45,7 @@ const choiceFields = {
 
 const boardShape = object({
   ...choiceFields,
-  ids: array(idShape().required())
-    .max(MOST_ROWS)
-    .transform((_, text: unknown) => (typeof text === 'string' ? text.split(',') : text)),
+  ids: idsShape(MOST_ROWS),
   order: string().oneOf(BOARD_ORDERS).default('needs'),
   after: placeShape.default(undefined),
   most: number().integer().min(1).max(MOST_ROWS).default(FIRST_ROWS),
@@ -152,12 +156,7 @@ export async function lookAtBoardCounts(input: unknown = {}): Promise<BoardCount
 }
 
 const MOST_MISSING = 60;
-const missingShape = object({
-  ids: array(idShape().required())
-    .max(MOST_MISSING)
-    .required()
-    .transform((_, text: unknown) => (typeof text === 'string' ? text.split(',') : text)),
-}).noUnknown();
+const missingShape = object({ ids: idsShape(MOST_MISSING).required() }).noUnknown();
 
 /**
  * What keeps the drops of some videos from being sent that have not been: worked out for those that are looked at, since it

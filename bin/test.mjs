@@ -54,6 +54,13 @@ const results = await Promise.all([
   test('end-to-end tests', ['e2e'], false),
 ]);
 const sum = (field) => results.reduce((all, each) => all + (each[field] ?? 0), 0);
+const second = results
+  .flatMap(({ testResults }) => testResults ?? [])
+  .flatMap(({ assertionResults }) => assertionResults)
+  .filter(({ status, failureMessages }) => status === 'passed' && failureMessages.length > 0);
+for (const { fullName, failureMessages } of second) {
+  console.error(`\nPassed only at the second try: ${fullName}\n${failureMessages[0]}`);
+}
 if (failed.length > 0) console.error(`\nFailed: ${failed.join('; ')}`);
 process.stdout.write(
   `\n${sum('numPassedTests')} passed, ${sum('numFailedTests')} failed, ${sum('numPendingTests')} skipped\n`,

@@ -345,7 +345,7 @@ export const FAULTS: Record<string, object[]> = {
       reason: 'Harbour Lane Music',
       from: 12,
       to: 25,
-      wants: 'adverts',
+      wants: 'share',
     },
     { kind: 'line', match: 'week-46', bytes: 30_000 },
     { kind: 'alter', match: 'sharpening-a-spokeshave', times: 1, field: 'title', value: 'Sharpening a spoke shave' },

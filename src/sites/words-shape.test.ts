@@ -22,9 +22,9 @@ describe('words held against a site’s profile', () => {
   });
 
   it.each([
-    ['lanternfold', { title: '🛶'.repeat(46) }, 'The title is 2 characters over the 90'],
-    ['lanternfold', { text: 'a < b' }, 'does not take <'],
-    ['lanternfold', { tags: Array.from({ length: 31 }, (_, n) => `t${n}`) }, '31 tags'],
+    ['lanternfold', { title: '🛶'.repeat(49) }, 'The title is 2 characters over the 96'],
+    ['lanternfold', { text: 'https://a.example '.repeat(26) }, '26 links; Lanternfold takes 25'],
+    ['lanternfold', { tags: Array.from({ length: 25 }, (_, n) => `t${n}`) }, '25 tags'],
     ['lanternfold', { declared: { ...PLAIN_DECLARATIONS } }, 'aimed at children'],
     ['fieldgate', { title: '🛶'.repeat(111) }, '1 characters over the 110'],
     ['fieldgate', { tags: ['x'.repeat(31)] }, 'longer than 30'],

@@ -1,6 +1,6 @@
 import { array, object, string } from 'yup';
 import { type Declarations, declarationFindings, PLAIN_DECLARATIONS } from '@/core/declarations';
-import { linksIn, overLimit, tagFindings } from '@/core/words';
+import { linkFinding, overLimit, tagFindings } from '@/core/words';
 import type { SiteProfile } from './contract';
 
 const said = (what: string | undefined, message: (what: string) => string) => (what ? message(what) : undefined);
@@ -30,10 +30,8 @@ export function wordsShape(profile: SiteProfile) {
     }),
     text: checked((value) => {
       if (!text) return undefined;
-      const sign = text.forbidden.find((each) => value.includes(each));
-      if (sign) return `${name} does not take ${sign} in the text`;
-      const [link] = text.links ? [] : linksIn(value);
-      if (link) return `${name} takes no links in the text: ${link}`;
+      const links = linkFinding(value, text, name);
+      if (links) return links;
       return said(overLimit(value, text, name), (over) => `The text is ${over}`);
     }),
     tags: array(string().required())

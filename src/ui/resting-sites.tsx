@@ -28,7 +28,7 @@ export function RestingSites() {
     >
       <p className="min-w-0 flex-1">
         <b className="text-held">
-          ◆ {site.name} has had trouble since <Moment at={site.since} short />.
+          {site.name} has had trouble since <Moment at={site.since} short />.
         </b>{' '}
         Nothing is lost; what is meant for it goes on by itself. Next try: <Moment at={site.nextTryAt} short />.
         {site.says && <span className="text-soft"> It said: “{site.says}”.</span>}

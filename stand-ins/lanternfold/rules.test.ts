@@ -5,7 +5,7 @@ describe('chapters that Lanternfold shows', () => {
   const video = (description: string) => ({ description, seconds: 120 });
   const list = '0:00 One\n0:15 Two\n1:00 - Three';
 
-  it('are lines with times, the first at 0:00, three or more, ten seconds or longer', () => {
+  it('are lines with times, the first at 0:00, two to sixty, ten seconds or longer', () => {
     expect(chaptersIn(video(`Words\n\n${list}\nMore words`))).toEqual([
       { seconds: 0, title: 'One' },
       { seconds: 15, title: 'Two' },
@@ -16,26 +16,29 @@ describe('chapters that Lanternfold shows', () => {
 
   it.each([
     ['a first one later', '0:01 One\n0:15 Two\n1:00 Three'],
-    ['only two', '0:00 One\n0:15 Two'],
+    ['only one', '0:00 One'],
+    ['more than sixty', Array.from({ length: 61 }, (_, n) => `${n}:00 Part`).join('\n')],
     ['a short one', '0:00 One\n0:09 Two\n1:00 Three'],
     ['one that goes back', '0:00 One\n1:00 Two\n0:30 Three'],
     ['a short last one', '0:00 One\n0:30 Two\n1:55 Three'],
   ])('are none with %s', (_, description) => {
-    expect(chaptersIn(video(description))).toEqual([]);
+    expect(chaptersIn({ ...video(description), seconds: description.length > 300 ? 7200 : 120 })).toEqual([]);
   });
 });
 
 describe('what Lanternfold takes', () => {
   const taken = (shape: { isValid(value: unknown): Promise<boolean> }, value: unknown) => shape.isValid(value);
 
-  it('titles of 90, texts of 4,000 without < and >, 30 tags in 400', async () => {
-    expect(await taken(wordsShape, { title: 'x'.repeat(90) })).toBe(true);
-    expect(await taken(wordsShape, { title: 'x'.repeat(91) })).toBe(false);
-    expect(await taken(wordsShape, { title: '🛶'.repeat(46) })).toBe(false);
-    expect(await taken(wordsShape, { description: 'x'.repeat(4000) })).toBe(true);
-    expect(await taken(wordsShape, { description: 'a < b' })).toBe(false);
-    expect(await taken(wordsShape, { tags: Array.from({ length: 31 }, (_, n) => `t${n}`) })).toBe(false);
-    expect(await taken(wordsShape, { tags: ['x'.repeat(200), 'y'.repeat(200)] })).toBe(false);
+  it('titles of 96, texts of 4,200 with 25 links, 24 tags of 32', async () => {
+    expect(await taken(wordsShape, { title: 'x'.repeat(96) })).toBe(true);
+    expect(await taken(wordsShape, { title: 'x'.repeat(97) })).toBe(false);
+    expect(await taken(wordsShape, { title: '🛶'.repeat(49) })).toBe(false);
+    expect(await taken(wordsShape, { description: 'x'.repeat(4200) })).toBe(true);
+    expect(await taken(wordsShape, { description: 'a < b' })).toBe(true);
+    expect(await taken(wordsShape, { description: 'https://a.example '.repeat(25) })).toBe(true);
+    expect(await taken(wordsShape, { description: 'https://a.example '.repeat(26) })).toBe(false);
+    expect(await taken(wordsShape, { tags: Array.from({ length: 25 }, (_, n) => `t${n}`) })).toBe(false);
+    expect(await taken(wordsShape, { tags: ['x'.repeat(33)] })).toBe(false);
     expect(await taken(wordsShape, { visibility: 'nobody' })).toBe(false);
   });
 
@@ -45,13 +48,13 @@ describe('what Lanternfold takes', () => {
     expect(await taken(newVideoShape, { fileName: 'a.mp4', size: 0 })).toBe(false);
   });
 
-  it('thumbnails of 16:9 from 1280 wide, in 3 MB', () => {
-    expect(() => checkThumbnail({ format: 'jpeg', width: 1280, height: 720 }, 1000)).not.toThrow();
+  it('thumbnails of 16:9 from 1000 wide, in 4 MB', () => {
+    expect(() => checkThumbnail({ format: 'jpeg', width: 1000, height: 563 }, 1000)).not.toThrow();
     for (const [found, bytes] of [
       [{ format: 'gif', width: 1280, height: 720 }, 1000],
       [{ format: 'jpeg', width: 640, height: 360 }, 1000],
       [{ format: 'jpeg', width: 1280, height: 960 }, 1000],
-      [{ format: 'jpeg', width: 1280, height: 720 }, 3_000_001],
+      [{ format: 'jpeg', width: 1280, height: 720 }, 4_000_001],
       [{}, 10],
     ] as const) {
       expect(() => checkThumbnail(found, bytes)).toThrow();

@@ -9,6 +9,8 @@ export const FOLD: FoldRule = { lines: 3, most: 160, sizeOf: (sign) => sign.leng
 const GIB = 1024 ** 3;
 const LINE = /^\s*(?:(\d{1,2}):)?(\d{1,3}):([0-5]\d)\s+(?:[-–]\s+)?(\S.*)$/;
 
+const linksIn = (text: string | undefined) => (text ?? '').match(/(https?:\/\/|www\.)\S+/gi) ?? [];
+
 /** What a video can be about. */
 export const CATEGORIES = [
   { id: 'craft', name: 'Craft and making' },
@@ -29,17 +31,15 @@ export const newVideoShape = object({
 }).noUnknown();
 
 export const wordsShape = object({
-  title: string().trim().min(1).max(90),
+  title: string().trim().min(1).max(96),
   description: string()
-    .max(4000)
-    .test('signs', 'description must not contain < or >', (text) => !/[<>]/.test(text ?? '')),
-  tags: array(string().required())
-    .max(30)
-    .test(
-      'budget',
-      'tags must be at most 400 characters with their commas',
-      (tags) => (tags ?? []).join(',').length <= 400,
-    ),
+    .max(4200)
+    .test('links', 'description has at most 25 links', (text) => linksIn(text).length <= 25),
+  tags: array(
+    string()
+      .required()
+      .test('length', 'a tag has at most 32 code points', (tag) => [...(tag ?? '')].length <= 32),
+  ).max(24),
   visibility: string().oneOf(['open', 'by-link', 'closed'] as const),
   category: string().oneOf(['', ...CATEGORIES.map(({ id }) => id)]),
   language: string().matches(/^([A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/, 'language has to be a language tag'),
@@ -56,9 +56,9 @@ export const wordsShape = object({
   adverts: string().oneOf(['off', 'context', 'interest'] as const),
 }).noUnknown();
 
-const THUMBNAIL_BYTES = 3_000_000;
+const THUMBNAIL_BYTES = 4_000_000;
 
-/** Checks a thumbnail: JPEG, PNG or WebP, 16:9, from 1280 wide, at most 3 MB. */
+/** Checks a thumbnail: JPEG, PNG or WebP, 16:9, from 1000 wide, at most 4 MB. */
 export function checkThumbnail(found: { format?: string; width?: number; height?: number }, bytes: number): void {
   const { format = '', width = 0, height = 0 } = found;
   const refuse = (detail: string) => {
@@ -66,12 +66,12 @@ export function checkThumbnail(found: { format?: string; width?: number; height?
   };
   if (!['jpeg', 'png', 'webp'].includes(format)) refuse('Only JPEG, PNG and WebP are taken');
   if (bytes > THUMBNAIL_BYTES) refuse(`At most ${THUMBNAIL_BYTES} bytes are taken`);
-  if (width < 1280) refuse('It has to be at least 1280 pixels wide');
+  if (width < 1000) refuse('It has to be at least 1000 pixels wide');
   if (Math.abs(width * 9 - height * 16) > 16) refuse('It has to be 16:9');
 }
 
 /**
- * The chapters in a description: lines that start with a time, if the first is 0:00, there are three or more, they go
+ * The chapters in a description: lines that start with a time, if the first is 0:00, there are two to sixty, they go
  * up, and each lasts ten seconds or longer; else none.
  */
 export function chaptersIn(video: Pick<Video, 'description' | 'seconds'>): Chapter[] {
@@ -81,7 +81,7 @@ export function chaptersIn(video: Pick<Video, 'description' | 'seconds'>): Chapt
     const [, hours = '0', minutes = '0', seconds = '0', title = ''] = match;
     return [{ seconds: Number(hours) * 3600 + Number(minutes) * 60 + Number(seconds), title: title.trim() }];
   });
-  if (chapters.length < 3 || chapters[0]?.seconds !== 0) return [];
+  if (chapters.length < 2 || chapters.length > 60 || chapters[0]?.seconds !== 0) return [];
   const ends = [...chapters.slice(1).map((chapter) => chapter.seconds), video.seconds ?? Number.POSITIVE_INFINITY];
   const longEnough = chapters.every((chapter, index) => Math.floor(ends[index] ?? 0) - chapter.seconds >= 10);
   return longEnough ? chapters : [];

@@ -24,11 +24,14 @@ function altered(_video: Video, field: string, value: string): Partial<Video> {
   return field === 'tags' ? { tags: [value] } : {};
 }
 
+/** Whether the owner of a match lets it be shown nowhere; closed in some countries, it may be agreed to. */
+const closedEverywhere = ({ match }: Video) => match?.wants === 'close' && !match.countries?.length;
+
 function rightsCheck(video: Video, faults: Faults): Pick<Video, 'checks' | 'match'> {
   const fault = faults.strike('rights match', video.fileName);
   if (!fault) return { checks: 'passed' };
-  const { reason: owner = 'Harbour Lane Music', from = 10, to = 25, wants = 'adverts' } = fault;
-  return { checks: 'matched', match: { owner, from, to, wants } };
+  const { reason: owner = 'Harbour Lane Music', from = 10, to = 25, wants = 'share', countries } = fault;
+  return { checks: 'matched', match: { owner, from, to, wants, countries } };
 }
 
 /**
@@ -97,7 +100,7 @@ export async function lanternfold(folder: string, port: number, hour: number): P
       if ((await uploads.offset(made.id)) === undefined) await uploads.announce(made.id, made.size, made.fileName);
       return reply.send(shown(made));
     }
-    const title = fileName.replace(/\.\w+$/, '').slice(0, 90);
+    const title = fileName.replace(/\.\w+$/, '').slice(0, 96);
     const video = videos.put({
       id: newVideoId(),
       channelId: channel.id,
@@ -129,10 +132,6 @@ export async function lanternfold(folder: string, port: number, hour: number): P
       throw new Problem(status, title, detail, { field });
     };
     if (next.madeForChildren) {
-      if ((next.comments ?? 'off') !== 'off')
-        refuse(422, 'Not taken', 'What is made for children has no comments', 'comments');
-      if (next.tellSubscribers)
-        refuse(422, 'Not taken', 'What is made for children is not announced', 'tellSubscribers');
       if (next.adverts === 'interest') refuse(422, 'Not taken', 'No adverts by interest for children', 'adverts');
     }
     const earns = channels.find(({ id }) => id === video.channelId)?.mayEarn ?? false;
@@ -144,8 +143,8 @@ export async function lanternfold(folder: string, port: number, hour: number): P
       if (next.madeForChildren === undefined) {
         refuse(409, 'Answer missing', 'Say whether the video is made for children first', 'madeForChildren');
       }
-      if (video.checks === 'matched' && !video.matchAccepted && video.match?.wants === 'block') {
-        refuse(409, 'Blocked', `${video.match.owner} does not permit it`);
+      if (video.checks === 'matched' && !video.matchAccepted && closedEverywhere(video)) {
+        refuse(409, 'Blocked', `${video.match?.owner} does not permit it`);
       }
       next.publishedAt ??= new Date().toISOString();
     }
@@ -157,9 +156,9 @@ export async function lanternfold(folder: string, port: number, hour: number): P
   });
 
   server.post('/api/videos/:id/accept-match', async (request) => {
-    const { id, match } = site.videoFor(request);
-    if (match?.wants === 'block') throw new Problem(409, 'Blocked', `${match.owner} does not permit it`);
-    return shown(videos.change(id, { matchAccepted: true }));
+    const video = site.videoFor(request);
+    if (closedEverywhere(video)) throw new Problem(409, 'Blocked', `${video.match?.owner} does not permit it`);
+    return shown(videos.change(video.id, { matchAccepted: true }));
   });
 
   server.delete('/api/videos/:id', async (request, reply) => {

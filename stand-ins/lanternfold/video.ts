@@ -32,6 +32,6 @@ export interface Video extends Hosted, Particulars {
   tags: string[];
   visibility: Visibility;
   checks: 'waiting' | 'passed' | 'matched';
-  match?: { owner: string; from: number; to: number; wants: string };
+  match?: { owner: string; from: number; to: number; wants: string; countries?: string[] };
   matchAccepted?: boolean;
 }

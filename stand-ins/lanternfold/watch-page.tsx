@@ -81,11 +81,12 @@ function particulars({ video, category }: Pick<Watched, 'video' | 'category'>): 
     video.recordedOn && `Recorded on ${video.recordedOn}`,
     video.place && `Recorded at ${video.place}`,
     video.madeForChildren && 'Made for children',
-    video.adultsOnly && 'Only for people of age',
+    video.adultsOnly && 'Adults only',
     video.paidPlacement && 'Contains paid placement',
     COMMENTS[video.comments ?? 'off'],
     video.ratings === false && 'Ratings are not shown',
     video.embedding === false && 'Not to be shown on other pages',
+    video.matchAccepted && video.match?.countries?.length && `Not shown in ${video.match.countries.join(', ')}`,
     video.adverts && video.adverts !== 'off' && `Adverts by ${video.adverts}`,
   ];
   return says.filter((each): each is string => typeof each === 'string' && each !== '');
@@ -96,7 +97,7 @@ export function watchPage({ video, chapters, channel, category, playlists, langu
   const playable = video.stage === 'ready' || video.stage === 'full';
   const date = video.publishedAt ?? video.createdAt;
   // The date under a video is that of the site's own time zone.
-  const shown = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone: 'America/Vancouver' }).format(
+  const shown = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone: 'America/St_Johns' }).format(
     new Date(date),
   );
   return page(
@@ -155,7 +156,7 @@ export function watchPage({ video, chapters, channel, category, playlists, langu
             {video.stage === 'full' && <p>Playing the first, small version. The full one follows.</p>}
             {chapters.length > 0 && (
               <>
-                <h2>In this video</h2>
+                <h2>Chapters</h2>
                 <ol className="parts">
                   {chapters.map((chapter) => (
                     <li key={chapter.seconds}>

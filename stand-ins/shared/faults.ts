@@ -32,10 +32,11 @@ const faultShape = object({
   reason: string(),
   /** For `turn down`: what would help. */
   remedy: string(),
-  /** For `rights match`: the span in seconds, and what the owner wants. */
+  /** For `rights match`: the span in seconds, and what the owner wants; `countries` where it is to be closed in some only. */
   from: number(),
   to: number(),
-  wants: string().oneOf(['adverts', 'mute', 'block']),
+  wants: string().oneOf(['share', 'silence', 'close']),
+  countries: array(string().length(2).required()),
   /** For `alter`: the field that is changed, and to what. */
   field: string().oneOf(['title', 'description', 'tags', 'file']),
   value: string(),

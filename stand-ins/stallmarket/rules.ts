@@ -8,7 +8,7 @@ import { CATALOGUE } from './people';
 export const FOLD: FoldRule = { lines: 2, most: 120, sizeOf: (sign) => Buffer.byteLength(sign) };
 
 const bytes = (text: string | undefined) => Buffer.byteLength(text ?? '');
-const LARGEST = 5_000_000_000;
+const LARGEST = 4_000_000_000;
 
 export const newClipShape = object({
   ref: string().min(1).max(120).required(),
@@ -27,7 +27,7 @@ export const listingShape = object({
   text: string()
     .test('length', 'text has at most 900 bytes', (text) => bytes(text) <= 900)
     .test('links', 'text may not have links', (text) => !/(https?:\/\/|www\.)/i.test(text ?? '')),
-  products: array(string().required()).max(10),
+  products: array(string().required()).max(8),
 }).noUnknown();
 
 /** Refuses products that the catalogue does not have. */
@@ -44,14 +44,15 @@ export async function inspectClip(file: string): Promise<void> {
   if (width > 1920 || height > 1080) throw new Error('a clip has at most 1920×1080');
 }
 
-/** Checks a picture: 16:9, under 5 MB. */
+/** Checks a picture: 16:9, from 800 wide, at most 2 MB. */
 export function checkPicture(found: { format?: string; width?: number; height?: number }, size: number): void {
   const { format = '', width = 0, height = 0 } = found;
   const refuse = (detail: string) => {
     throw new Problem(422, 'Picture not taken', detail, { field: 'picture' });
   };
   if (!['jpeg', 'png'].includes(format)) refuse('Only JPEG and PNG are taken');
-  if (size >= 5_000_000) refuse('A picture has to be under 5000000 bytes');
+  if (size > 2_000_000) refuse('A picture has at most 2000000 bytes');
+  if (width < 800) refuse('A picture has to be at least 800 pixels wide');
   if (Math.abs(width * 9 - height * 16) > 16) refuse('It has to be 16:9');
 }
 

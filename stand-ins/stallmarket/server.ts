@@ -43,7 +43,7 @@ export async function stallmarket(folder: string, port: number, hour: number): P
     mayWatch: (clip, isOwner) => isShown(clip) || isOwner,
   });
   const { server, address, videos: clips, channels, processing, faults } = site;
-  await server.register(multipart, { limits: { files: 1, fileSize: 5_000_000_000 } });
+  await server.register(multipart, { limits: { files: 1, fileSize: 4_000_000_000 } });
 
   /** Hands a clip in for review, once it is ready and has a title. */
   function handIn(clip: Clip): Clip {

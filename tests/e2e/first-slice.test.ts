@@ -332,12 +332,12 @@ describe('a cut goes from the desk to live', () => {
     await rail().getByText('In “Plank by Plank”').waitFor();
     await page.keyboard.press('Escape');
 
-    await page.getByLabel('Title', { exact: true }).fill('x'.repeat(91));
+    await page.getByLabel('Title', { exact: true }).fill('x'.repeat(97));
     await rail()
-      .getByRole('button', { name: /1 characters over the 90.*no word of it fits/ })
+      .getByRole('button', { name: /1 characters over the 96.*no word of it fits/ })
       .waitFor();
     // A title of words is cut at one of them, and what went is said.
-    await page.getByLabel('Title', { exact: true }).fill(`Keel ${'oak '.repeat(22)}`);
+    await page.getByLabel('Title', { exact: true }).fill(`Keel ${'oak '.repeat(25)}`);
     await region('Preview').getByText('the end of the title').waitFor();
     await page.getByLabel('Title', { exact: true }).fill('Keel, part two 🛶');
     await page.getByLabel('Title', { exact: true }).blur();

@@ -139,9 +139,11 @@ describe('one video goes everywhere it should', () => {
   it('switches off what may not be on for children, says so, and brings it back', async () => {
     const questions = region('Declarations');
     await questions.getByRole('radio', { name: /^Yes/ }).check();
-    await questions.getByText('switched off: comments and telling the subscribers').waitFor();
+    await questions.getByLabel('Adverts').selectOption({ label: 'by interest' });
+    await questions.getByText('Off because of this: adverts by interest').waitFor();
     await questions.getByRole('radio', { name: /^No/ }).check();
-    await expect.poll(() => questions.getByText(/switched off/).count()).toBe(0);
+    await expect.poll(() => questions.getByText(/Off because of this/).count()).toBe(0);
+    await questions.getByLabel('Adverts').selectOption({ label: 'off' });
     await questions.getByLabel('Category').selectOption({ label: 'Craft and making' });
     await questions.getByLabel('Language').fill('en');
     await questions.getByLabel('Comments').selectOption({ label: 'hold the doubtful ones' });

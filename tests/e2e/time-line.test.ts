@@ -148,6 +148,8 @@ describe('the time line', () => {
     await undo();
     await expect.poll(lines).toHaveLength(5);
     await page.keyboard.press('i');
+    // It was set before, so that it is not moved by a key alone.
+    await page.getByRole('alertdialog').getByRole('button', { name: 'Move it' }).click();
     await expect.poll(() => page.getByLabel('In (I)').inputValue()).toBe('01:00:55;10');
     await undo();
     await expect.poll(() => page.getByLabel('In (I)').inputValue()).toBe('01:00:10;00');
@@ -164,7 +166,7 @@ describe('the time line', () => {
     await ruler.focus();
     await page.keyboard.press('+');
     await page.getByRole('button', { name: 'Show all' }).waitFor();
-    await page.keyboard.press('PageDown');
+    await page.keyboard.press('Shift+PageDown');
     await page.keyboard.press('0');
     expect(await page.getByRole('button', { name: 'Show all' }).count()).toBe(0);
   });

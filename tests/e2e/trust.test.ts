@@ -109,8 +109,8 @@ describe('who may see it, through the pages', () => {
 
   it('says what is given away before a match is agreed to, and offers nothing where the owner forbids it', async () => {
     await desk.setFaults(
-      { kind: 'rights match', match: 'income', wants: 'adverts', reason: 'Harbour Lane Music' },
-      { kind: 'rights match', match: 'forbidden', wants: 'block', reason: 'Harbour Lane Music' },
+      { kind: 'rights match', match: 'income', wants: 'share', reason: 'Harbour Lane Music' },
+      { kind: 'rights match', match: 'forbidden', wants: 'close', reason: 'Harbour Lane Music' },
     );
     await openVideo('forbidden.mp4', 'Marrow Quay');
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { fieldsTaken } from '@/core/declarations';
 import { undo } from '@/desk/changes/changes';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
@@ -131,8 +132,8 @@ describe('what is set for one channel alone', () => {
 describe('adverts', () => {
   it('are asked for only where the channel may earn', async () => {
     const videoId = await ready('adverts.mp4', 'Quay School');
-    expect((await channelOf(videoId, 'Quay School')).rules.declares?.fields).not.toContain('adverts');
-    expect((await channelOf(videoId, 'Marrow Quay')).rules.declares?.fields).toContain('adverts');
+    expect(fieldsTaken((await channelOf(videoId, 'Quay School')).rules.declares)).not.toContain('adverts');
+    expect(fieldsTaken((await channelOf(videoId, 'Marrow Quay')).rules.declares)).toContain('adverts');
     await editVideo(videoId, { adverts: 'by interest' });
     await sendVideo(videoId);
     await untilState(videoId, 'live');

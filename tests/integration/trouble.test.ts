@@ -69,7 +69,7 @@ describe('trouble at the site', () => {
       reason: 'Harbour Lane Music',
       from: 1,
       to: 2,
-      wants: 'adverts',
+      wants: 'share',
     });
     const videoId = await sent('music.mp4', 'everyone');
     const { id, snag } = await untilState(videoId, 'snag');

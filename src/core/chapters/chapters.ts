@@ -13,7 +13,7 @@ export interface ChapterSource {
 }
 
 /** What was done to a chapter so that it keeps a site's rules. */
-export type ChapterRepair = 'put in' | 'moved' | 'joined' | 'shortened';
+export type ChapterRepair = 'put in' | 'moved' | 'joined' | 'named' | 'shortened';
 
 /** A chapter of the cut; where `repair` is 'put in', no marker stands behind it. */
 export interface Chapter {

@@ -34,6 +34,9 @@ describe('repairs that are offered', () => {
     expect(offersOf([chapter(0), chapter(30, 'Marking out the oak'), chapter(60)])[0]?.offers).toEqual([
       'Shorten it to “Marking out…”',
     ]);
+    expect(offersOf([chapter(0), chapter(30, ''), chapter(60)])).toEqual([
+      { rule: 'no title', offers: ['Name it “Part 2”', 'Join it to the one before it'] },
+    ]);
     expect(offersOf([chapter(0), chapter(30)])).toEqual([{ rule: 'fewest', offers: [] }]);
   });
 

@@ -1,7 +1,15 @@
 import { type Fraction, plus } from '../time';
 import type { Chapter } from './chapters';
 import type { MarkerKind } from './choice';
-import { inOrder, joinToNeighbour, moveFirstToZero, putOpening, repairChapters, shortenTitle } from './repairs';
+import {
+  inOrder,
+  joinToNeighbour,
+  moveFirstToZero,
+  nameByNumber,
+  putOpening,
+  repairChapters,
+  shortenTitle,
+} from './repairs';
 import { type ChapterFinding, type ChapterRules, chapterFindings } from './rules';
 
 /** A repair that a person may take: what it does, in words, and the chapters after it. */
@@ -48,6 +56,13 @@ export function repairsFor(
         at === index ? { ...each, title, repair: 'shortened' as const } : each,
       );
       return [{ says: `Shorten it to “${title}”`, after }];
+    }
+    case 'no title': {
+      const after = nameByNumber(chapters, index);
+      const named = { says: `Name it “${after[index]?.title}”`, after };
+      const join =
+        index === 0 ? [] : [{ says: 'Join it to the one before it', after: joinToNeighbour(chapters, index) }];
+      return [named, ...join];
     }
     case 'order':
     case 'beyond':

@@ -26,6 +26,13 @@ export function startAtZero(chapters: readonly Chapter[], shortest: number): Cha
   return start >= shortest ? putOpening(chapters) : moveFirstToZero(chapters);
 }
 
+/** Gives a chapter without a name one by its place in the list: “Part 3”. */
+export function nameByNumber(chapters: readonly Chapter[], index: number): Chapter[] {
+  return chapters.map((chapter, at) =>
+    at === index ? { ...chapter, title: `Part ${index + 1}`, repair: 'named' as const } : chapter,
+  );
+}
+
 /** Joins a chapter to the one before it, or the first to the one after it, keeping the longer-standing start and name. */
 export function joinToNeighbour(chapters: readonly Chapter[], index: number): Chapter[] {
   const [first, second] = chapters;
@@ -66,8 +73,8 @@ export function inOrder(chapters: readonly Chapter[], duration: Fraction | undef
 }
 
 /**
- * Repairs what can be repaired so that a site shows the chapters: order, start, short ones, long titles. Too few, too
- * many and nameless ones stay as they are, since only a person knows what to do about them.
+ * Repairs what can be repaired so that a site shows the chapters: order, start, short ones, missing names, long titles. Too
+ * few and too many stay as they are, since only a person knows what to do about them.
  * @param rules of the strictest site
  * @param duration of the cut, in seconds; undefined where it is not known yet
  */
@@ -83,6 +90,9 @@ export function repairChapters(
     if (short?.index === undefined || repaired.length < 2) break;
     repaired = joinToNeighbour(repaired, short.index);
   }
+  repaired.forEach(({ title }, index) => {
+    if (title === '') repaired = nameByNumber(repaired, index);
+  });
   const { longestTitle } = rules;
   if (!longestTitle) return repaired;
   return repaired.map((chapter) => {

@@ -21,6 +21,8 @@ export interface ChapterFinding {
   what: string;
 }
 
+const count = (chapters: number) => `${chapters} ${chapters === 1 ? 'chapter' : 'chapters'}`;
+
 /**
  * What of the chapters breaks a site's rules; none means that the site shows them. No chapters break no rule.
  * @param rules of one site
@@ -35,10 +37,10 @@ export function chapterFindings(
   if (chapters.length === 0) return findings;
   const find = (rule: ChapterRule, index: number | undefined, what: string) => findings.push({ rule, index, what });
   if (chapters.length < rules.fewest) {
-    find('fewest', undefined, `There are ${chapters.length} chapters; the site wants ${rules.fewest}`);
+    find('fewest', undefined, `${count(chapters.length)}; the site wants ${rules.fewest} or more`);
   }
   if (rules.most !== undefined && chapters.length > rules.most) {
-    find('most', undefined, `There are ${chapters.length} chapters; the site takes ${rules.most}`);
+    find('most', undefined, `${count(chapters.length)}; the site takes ${rules.most}`);
   }
   if (rules.firstAtZero && floor(chapters[0]?.time ?? ZERO) !== 0) {
     find('start', 0, 'The first chapter does not start at 0:00');
@@ -50,7 +52,7 @@ export function chapterFindings(
     if (over) find('title', index, `The title is ${over}`);
     if (before && floor(chapter.time) <= floor(before.time))
       find('order', index, 'It does not start after the one before it');
-    if (duration && compare(chapter.time, duration) >= 0) find('beyond', index, 'It starts after the end of the cut');
+    if (duration && compare(chapter.time, duration) >= 0) find('beyond', index, 'It starts after the end of the video');
     const end = chapters[index + 1]?.time ?? duration;
     if (!end) return;
     // Viewers' stamps are whole seconds, and a site measures between those.

@@ -84,9 +84,14 @@ export const DECLARATION_NAMES: Record<DeclarationField, string> = {
 
 /** What a site takes of the declarations, as data. */
 export interface DeclarationRules {
-  fields: readonly DeclarationField[];
+  /** In the groups in which the site asks for them. */
+  groups: readonly { name: string; fields: readonly DeclarationField[] }[];
   /** Where the site has categories, those that there are. */
   categories?: readonly { id: string; name: string }[];
   /** How many catalogue products a video has there. */
   products?: { fewest: number; most: number };
 }
+
+/** All fields that a site takes, in its order; none where it takes no declarations. */
+export const fieldsTaken = (rules: DeclarationRules | undefined): DeclarationField[] =>
+  (rules?.groups ?? []).flatMap(({ fields }) => fields);

@@ -1,4 +1,4 @@
-import type { DeclarationField, DeclarationRules, Declarations } from './declarations';
+import { type DeclarationField, type DeclarationRules, type Declarations, fieldsTaken } from './declarations';
 import { gtinFinding } from './gtin';
 
 /** Something that is missing or wrong in the declarations, at its field. */
@@ -19,7 +19,7 @@ export function declarationFindings(
 ): DeclarationFinding[] {
   if (!rules) return [];
   const findings: DeclarationFinding[] = [];
-  const takes = (field: DeclarationField) => rules.fields.includes(field);
+  const takes = (field: DeclarationField) => fieldsTaken(rules).includes(field);
   const find = (field: DeclarationField, what: string) => findings.push({ field, what });
   if (takes('forChildren') && declarations.forChildren === undefined) {
     find('forChildren', 'Say whether it is aimed at children');
@@ -47,5 +47,5 @@ export function declarationFindings(
 
 /** The declarations that a site takes, and nothing else. */
 export function declaredTo(declarations: Declarations, rules: DeclarationRules | undefined): Partial<Declarations> {
-  return Object.fromEntries((rules?.fields ?? []).map((field) => [field, declarations[field]]));
+  return Object.fromEntries(fieldsTaken(rules).map((field) => [field, declarations[field]]));
 }

@@ -14,14 +14,6 @@ export function declarationsInForce(set: Declarations): { declarations: Declarat
   if (set.forChildren !== true) return { declarations: set, switchedOff: [] };
   const switchedOff: SwitchedOff[] = [];
   const declarations = { ...set };
-  if (set.comments !== 'off') {
-    declarations.comments = 'off';
-    switchedOff.push({ field: 'comments', what: 'comments' });
-  }
-  if (set.tellSubscribers) {
-    declarations.tellSubscribers = false;
-    switchedOff.push({ field: 'tellSubscribers', what: 'telling the subscribers' });
-  }
   if (set.adverts === 'by interest') {
     declarations.adverts = 'by context';
     switchedOff.push({ field: 'adverts', what: 'adverts by interest' });

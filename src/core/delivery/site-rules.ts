@@ -1,6 +1,6 @@
 import type { ChapterRules } from '../chapters';
 import type { DeclarationRules } from '../declarations';
-import type { TagRules, TextLimit, TextUnit } from '../words';
+import type { LinkRules, TagRules, TextLimit, TextUnit } from '../words';
 
 /** Who may see a video: everyone, only people with the link, or only its owner. */
 export const PRIVACIES = ['everyone', 'link', 'private'] as const;
@@ -43,7 +43,7 @@ export interface SiteRules {
   file: FileRules;
   title: TextLimit | undefined;
   /** Where the site has no title, the text begins with it. */
-  text: (TextLimit & { forbidden: readonly string[]; links: boolean }) | undefined;
+  text: (TextLimit & LinkRules) | undefined;
   /** Where the site folds long texts. */
   fold: Fold | undefined;
   /** A list beside the text, or # words at its end, as many as there is room for. */

@@ -32,8 +32,8 @@ export const SNAG_KINDS = [
 ] as const;
 export type SnagKind = (typeof SNAG_KINDS)[number];
 
-/** What the owner of music or pictures asks for: what the video earns, silence where it is heard, or that nobody sees it. */
-export const RIGHTS_ASKS = ['income', 'silence', 'closing'] as const;
+/** What the owner of music or pictures asks for: what the video earns, silence where it is heard, or that nobody sees it, anywhere or in some countries. */
+export const RIGHTS_ASKS = ['income', 'silence', 'closing in countries', 'closing'] as const;
 export type RightsAsk = (typeof RIGHTS_ASKS)[number];
 
 /** A snag: where the drop stood, what is wrong, and what a person can do. */
@@ -169,7 +169,7 @@ export function lastStop(state: DropState, snag?: Pick<Snag, 'at'>): Stop | unde
  * opinion; that more people may see it than was meant never is.
  */
 export function mayAccept(snag: Snag | undefined): boolean {
-  if (snag?.kind === 'rights') return snag.asks === 'income' || snag.asks === 'silence';
+  if (snag?.kind === 'rights') return snag.asks !== undefined && snag.asks !== 'closing';
   return snag?.kind === 'difference' && !snag.fields?.includes('privacy');
 }
 

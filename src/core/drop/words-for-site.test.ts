@@ -21,14 +21,14 @@ const POSTS: SiteRules = {
   name: 'Posts',
   file: { containers: [], videoCodecs: [], largest: 1, longest: undefined, mostPixels: undefined },
   title: undefined,
-  text: { most: 60, unit: 'grapheme', forbidden: [], links: true },
+  text: { most: 60, unit: 'grapheme', links: true },
   fold: undefined,
   tags: 'words in the text',
   chapters: undefined,
   picture: undefined,
   privacies: {},
   opensItself: false,
-  declares: { fields: ['comments', 'credits'] },
+  declares: { groups: [{ name: 'All', fields: ['comments', 'credits'] }] },
   captions: false,
 };
 
@@ -67,7 +67,7 @@ describe('words of a site without a title', () => {
     const tags = fc.array(fc.string({ maxLength: 20 }), { maxLength: 12 });
     fc.assert(
       fc.property(tags, fc.integer({ min: 40, max: 120 }), (all, most) => {
-        const text = { ...POSTS.text, most, unit: 'grapheme' as const, forbidden: [], links: true };
+        const text = { ...POSTS.text, most, unit: 'grapheme' as const, links: true };
         const words = fittedFor({ tags: all }, { text });
         expect(textLength(words.text, 'grapheme')).toBeLessThanOrEqual(most);
         for (const tag of all) {
@@ -91,7 +91,7 @@ describe('words of a site', () => {
   });
 
   it('carry the declarations in force that it takes, and no others', () => {
-    expect(wordsOf().declared).toEqual({ comments: 'off', credits: [{ role: 'Camera', name: 'Isa' }] });
+    expect(wordsOf().declared).toEqual({ comments: 'open', credits: [{ role: 'Camera', name: 'Isa' }] });
     expect(wordsOf({ declares: undefined }).declared).toEqual({});
   });
 });

@@ -6,8 +6,8 @@ import {
   blanksIn,
   hashWord,
   isWithin,
+  linkFinding,
   linkLine,
-  linksIn,
   type NamedLink,
   namesIn,
   overLimit,
@@ -301,9 +301,7 @@ export function fitTags(tags: readonly string[], rules: TagRules, site: string):
         ? `longer than ${rules.longest} characters`
         : fitted.tags.length >= rules.most
           ? `${site} takes ${rules.most} tags`
-          : rules.mostWithCommas !== undefined && [...fitted.tags, tag].join(',').length > rules.mostWithCommas
-            ? `${site} takes ${rules.mostWithCommas} characters of tags`
-            : undefined;
+          : undefined;
     if (why) fitted.leftOut.push(`tag ${tag}: ${why}`);
     else fitted.tags.push(tag);
   }
@@ -409,10 +407,7 @@ function textFindings(text: string, rules: NonNullable<SiteRules['text']>, site:
   const over = overLimit(text, rules, site.name);
   if (over) find(`The text is ${over}, and nothing more of it may go`);
   if (text === '' && !site.title) find('The text is empty');
-  for (const sign of rules.forbidden) {
-    if (text.includes(sign)) find(`${site.name} does not take ${sign} in the text`);
-  }
-  const [link] = rules.links ? [] : linksIn(text);
-  if (link) find(`${site.name} takes no links in the text: ${link}`);
+  const links = linkFinding(text, rules, site.name);
+  if (links) find(links);
   return findings;
 }

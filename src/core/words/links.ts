@@ -5,6 +5,23 @@ export function linksIn(text: string): string[] {
   return text.match(LINK) ?? [];
 }
 
+/** How many links a site takes in a text: none, so many, or as many as one likes. */
+export interface LinkRules {
+  links: boolean;
+  mostLinks?: number;
+}
+
+/**
+ * What of the links in a text a site does not take, in words; undefined where all is well.
+ * @param site its name, for what is said
+ */
+export function linkFinding(text: string, rules: LinkRules, site: string): string | undefined {
+  const links = linksIn(text);
+  if (!rules.links) return links[0] && `${site} takes no links in the text: ${links[0]}`;
+  if (rules.mostLinks === undefined || links.length <= rules.mostLinks) return undefined;
+  return `The text has ${links.length} links; ${site} takes ${rules.mostLinks}`;
+}
+
 /** A link with the words that stand before it. */
 export interface NamedLink {
   label: string;

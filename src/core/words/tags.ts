@@ -1,7 +1,6 @@
-/** What a site takes as tags. `mostWithCommas` counts UTF-16 code units of all tags joined by commas. */
+/** What a site takes as tags: how many, and how many code points each has at most. */
 export interface TagRules {
   most: number;
-  mostWithCommas: number | undefined;
   longest: number | undefined;
 }
 
@@ -37,10 +36,6 @@ export function hashWord(tag: string): string | undefined {
 export function tagFindings(tags: readonly string[], rules: TagRules, site: string): string[] {
   const findings: string[] = [];
   if (tags.length > rules.most) findings.push(`${tags.length} tags; ${site} takes ${rules.most}`);
-  const joined = tags.join(',').length;
-  if (rules.mostWithCommas !== undefined && joined > rules.mostWithCommas) {
-    findings.push(`The tags are ${joined} characters with their commas; ${site} takes ${rules.mostWithCommas}`);
-  }
   for (const tag of tags) {
     if (rules.longest !== undefined && [...tag].length > rules.longest) {
       findings.push(`The tag “${tag}” is longer than ${rules.longest} characters`);

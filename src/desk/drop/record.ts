@@ -89,6 +89,9 @@ export function chapterChoiceOf(video: Video, layers: KeptLayers): ChapterChoice
 /** What a channel takes: as its site does, but adverts only where it may earn. */
 export function profileAt(profile: SiteProfile, channel: Pick<Channel, 'mayEarn'>): SiteProfile {
   if (channel.mayEarn || !profile.declares) return profile;
-  const fields = profile.declares.fields.filter((field) => field !== 'adverts');
-  return { ...profile, declares: { ...profile.declares, fields } };
+  const groups = profile.declares.groups.map(({ name, fields }) => ({
+    name,
+    fields: fields.filter((field) => field !== 'adverts'),
+  }));
+  return { ...profile, declares: { ...profile.declares, groups } };
 }

@@ -1,3 +1,4 @@
+import { fieldsTaken } from '@/core/declarations';
 import {
   DEFAULT_FIELDS,
   type DefaultField,
@@ -62,7 +63,7 @@ const DECLARED: ReadonlySet<string> = new Set<DefaultField>([
 
 /** Whether a channel of a site has any use for a field. */
 export function takesField(profile: SiteProfile, field: DefaultField): boolean {
-  if (DECLARED.has(field)) return profile.declares?.fields.some((each) => each === field) ?? false;
+  if (DECLARED.has(field)) return fieldsTaken(profile.declares).some((each) => each === field);
   if (field === 'titlePattern') return profile.title !== undefined;
   if (field === 'tags') return profile.tags !== undefined;
   if (field === 'playlists') return profile.abilities.groups !== undefined;

@@ -1,3 +1,4 @@
+import { fieldsTaken } from '@/core/declarations';
 import { inForce, type LayerAt, sourceWords } from '@/core/defaults';
 import { dayInWords } from '@/core/fitting';
 import { shelfNamesIn } from '@/core/words';
@@ -77,7 +78,7 @@ export async function lookAtLayer(where: unknown): Promise<LayerView> {
     pattern: series?.pattern,
     set: kept.defaults.get(owner) ?? {},
     beneath: inForce(beneath(kept, key, site)),
-    declares: [...new Set(profiles.flatMap((profile) => profile?.declares?.fields ?? []))],
+    declares: [...new Set(profiles.flatMap((profile) => fieldsTaken(profile?.declares)))],
     categories: profiles.flatMap((profile) => profile?.declares?.categories ?? []),
     hasGroups: profiles.some((profile) => profile?.abilities.groups),
     channels: mine.map(channelView).filter(({ connected }) => connected),

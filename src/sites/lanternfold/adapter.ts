@@ -36,6 +36,11 @@ const videoShape = object({
     from: number().required(),
     to: number().required(),
     wants: string().required(),
+    countries: array(
+      string()
+        .matches(/^[A-Z]{2}$/)
+        .required(),
+    ).default([]),
   }).default(undefined),
   matchAccepted: boolean(),
   chapters: array(object({ seconds: number().required(), title: text() })).required(),
@@ -178,22 +183,27 @@ const STAGE_WORDS = {
   full: 'first version plays, full one follows',
 };
 
+const AGREE_OR_REPLACE = 'Agree to it, or replace the file with one without it';
 const WANTS: Record<string, { asks: RightsAsk; says: string; remedy: string }> = {
-  adverts: {
-    asks: 'income',
-    says: 'wants to show adverts and keep what they earn',
-    remedy: 'Agree to it, or bring a video without it',
-  },
-  mute: { asks: 'silence', says: 'wants the sound off there', remedy: 'Agree to it, or bring a video without it' },
-  block: { asks: 'closing', says: 'does not permit it', remedy: 'Bring a video without it' },
+  share: { asks: 'income', says: 'wants a share of what the video earns', remedy: AGREE_OR_REPLACE },
+  silence: { asks: 'silence', says: 'wants the sound off there', remedy: AGREE_OR_REPLACE },
+  close: { asks: 'closing', says: 'does not permit it', remedy: 'Replace the file with one without it' },
 };
+
+/** What the owner of a match asks; a video that is closed in some countries only can be open in all others. */
+function askOf({ wants, countries }: NonNullable<SiteVideo['match']>): (typeof WANTS)[string] | undefined {
+  if (wants !== 'close' || countries.length === 0) return WANTS[wants];
+  const names = new Intl.DisplayNames('en', { type: 'region' });
+  const where = new Intl.ListFormat('en').format(countries.map((code) => names.of(code) ?? code));
+  return { asks: 'closing in countries', says: `wants it closed in ${where}`, remedy: AGREE_OR_REPLACE };
+}
 
 function checksOf(video: SiteVideo): SiteChecks {
   if (video.checks === 'waiting') return { verdict: 'waiting', says: 'looking for matches' };
   const { match } = video;
   if (video.checks === 'passed' || !match || video.matchAccepted) return { verdict: 'passed' };
   const stamp = (seconds: number) => viewerTime(fraction(Math.floor(seconds)), video.seconds ?? seconds);
-  const wants = WANTS[match.wants];
+  const wants = askOf(match);
   return {
     verdict: 'found',
     of: 'rights',

@@ -13,7 +13,7 @@ export const pipwireProfile: SiteProfile = {
     mostPixels: undefined,
   },
   title: undefined,
-  text: { most: 240, unit: 'grapheme', forbidden: [], links: true },
+  text: { most: 240, unit: 'grapheme', links: true },
   fold: undefined,
   tags: 'words in the text',
   chapters: undefined,

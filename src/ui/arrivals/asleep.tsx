@@ -46,8 +46,8 @@ export function AsleepFiles() {
   return (
     <div role="status" className="flex flex-wrap items-center gap-x-4 gap-y-1 bg-held-wash px-7 py-1.5 text-sm">
       <p className="min-w-0 flex-1">
-        <b className="text-held">◆ {what} not arrived whole.</b> The browser asks once whether it may be opened again;
-        the rest then goes on from where it stands.
+        <b className="text-held">{what} not arrived whole.</b> The browser asks once whether it may be opened again; the
+        rest then goes on from where it stands.
       </p>
       <Button look="plain" onClick={goOn}>
         Go on with {waiting.length === 1 ? 'it' : 'them'}

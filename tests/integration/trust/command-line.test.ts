@@ -152,7 +152,7 @@ describe('a video from the command line', () => {
     expect(sent.status).toBe(1);
     const id = /as video (\S+)/.exec(sent.out)?.[1] ?? '';
     expect((await run('again', id, '--watch')).out).toContain('Live: private');
-    await setFaults({ kind: 'rights match', match: 'matched', wants: 'mute' });
+    await setFaults({ kind: 'rights match', match: 'matched', wants: 'silence' });
     const matched = await run('send', freshClip('matched'), ...args, '--watch');
     const other = /as video (\S+)/.exec(matched.out)?.[1] ?? '';
     expect((await run('accept', other, '--watch')).out).toContain('silence there');

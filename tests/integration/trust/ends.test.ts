@@ -198,8 +198,14 @@ describe('where a drop ends', () => {
 });
 
 describe('a match with other people’s music', () => {
-  const matched = async (fileName: string, wants: string) => {
-    await setFaultsAt('lanternfold', { kind: 'rights match', match: fileName, wants, reason: 'Harbour Lane Music' });
+  const matched = async (fileName: string, wants: string, countries?: string[]) => {
+    await setFaultsAt('lanternfold', {
+      kind: 'rights match',
+      match: fileName,
+      wants,
+      countries,
+      reason: 'Harbour Lane Music',
+    });
     const videoId = await ready(`${fileName}.mp4`, 'Marrow Quay');
     await editVideo(videoId, { privacy: 'everyone' });
     await sendVideo(videoId);
@@ -207,10 +213,11 @@ describe('a match with other people’s music', () => {
   };
 
   it.each([
-    ['adverts', 'income'],
-    ['mute', 'silence'],
-  ])('that asks for %s may be agreed to, and says what it gives', async (wants, asks) => {
-    const { videoId, drop } = await matched(`match-${wants}`, wants);
+    ['share', 'income'],
+    ['silence', 'silence'],
+    ['close', 'closing in countries', ['CA', 'US']],
+  ])('that asks for %s may be agreed to, and says what it gives', async (wants, asks, countries?: string[]) => {
+    const { videoId, drop } = await matched(`match-${wants}`, wants, countries);
     expect(drop.snag).toMatchObject({ kind: 'rights', asks, owner: 'Harbour Lane Music' });
     expect((await tickedChannel(videoId)).drop?.actions).toContain('accept');
     await actOnDrop(drop.id, { action: 'accept' });
@@ -218,13 +225,13 @@ describe('a match with other people’s music', () => {
   });
 
   it('that forbids the video cannot be agreed to, here or there, and it stays closed', async () => {
-    const { videoId, drop } = await matched('match-block', 'block');
-    expect(drop.snag).toMatchObject({ asks: 'closing', remedy: 'Bring a video without it' });
+    const { videoId, drop } = await matched('match-closed', 'close');
+    expect(drop.snag).toMatchObject({ asks: 'closing', remedy: 'Replace the file with one without it' });
     const { actions } = (await tickedChannel(videoId)).drop ?? {};
     expect(actions).not.toContain('accept');
     expect(actions).toContain('remove');
     await expect(actOnDrop(drop.id, { action: 'accept' })).rejects.toThrow('cannot be accepted');
-    expect(await shownTo('lanternfold', 'match-block.mp4')).toBe('private');
+    expect(await shownTo('lanternfold', 'match-closed.mp4')).toBe('private');
   });
 
   it('that a site does not take the agreement for is said, and nothing has moved', async () => {

@@ -1,7 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { DECLARATION_FIELDS, type DeclarationField } from '@/core/declarations';
+import { type DeclarationField, fieldsTaken } from '@/core/declarations';
 import type { DefaultField } from '@/core/defaults';
 import { ChoiceCards } from '@/ui/fields/choice-cards';
 import { CHILDREN_ANSWERS, FLAGS } from '@/ui/fields/choices';
@@ -13,17 +13,27 @@ import type { SheetHandle } from './use-sheet';
 
 type TakenField = DeclarationField | 'sendCaptions';
 
-/** Which sites take a field, by their names; nobody asks for a field that no ticked channel takes. */
-function takersOf({ sheet }: SheetHandle): Map<TakenField, string[]> {
-  const takers = new Map<TakenField, string[]>();
-  const add = (field: TakenField, name: string) =>
-    takers.set(field, [...new Set([...(takers.get(field) ?? []), name])]);
+/** Fields that are asked for together, and the sites that ask for them, by their names. */
+interface FieldGroup {
+  name: string;
+  fields: Set<TakenField>;
+  sites: Set<string>;
+}
+
+/** The groups in which the ticked channels ask; nobody asks for a field that no ticked channel takes. */
+function groupsOf({ sheet }: SheetHandle): FieldGroup[] {
+  const groups = new Map<string, FieldGroup>();
+  const add = (name: string, fields: readonly TakenField[], site: string) => {
+    const group = groups.get(name) ?? { name, fields: new Set(), sites: new Set() };
+    for (const field of fields) group.fields.add(field);
+    if (fields.length > 0) groups.set(name, { ...group, sites: group.sites.add(site) });
+  };
   for (const { ticked, rules } of sheet.channels) {
     if (!ticked) continue;
-    for (const field of rules.declares?.fields ?? []) add(field, rules.name);
-    if (rules.captions && sheet.captions.length > 0) add('sendCaptions', rules.name);
+    for (const { name, fields } of rules.declares?.groups ?? []) add(name, fields, rules.name);
+    if (rules.captions && sheet.captions.length > 0) add('Captions', ['sendCaptions'], rules.name);
   }
-  return takers;
+  return [...groups.values()];
 }
 
 /** What the fields of a Sheet have to choose from. */
@@ -34,11 +44,11 @@ export function stockOf({ sheet }: SheetHandle, channelId?: string): FieldStock 
   return { categories, channels: sheet.channels, playlists, shelf: sheet.shelf };
 }
 
-/** What is declared beside the words: stored once, offered where a ticked channel takes it, the sites named. */
+/** What is declared beside the words: stored once, in the groups in which the ticked channels' sites ask for it. */
 export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
   const { sheet, save } = handle;
-  const takers = takersOf(handle);
-  if (takers.size === 0) return null;
+  const groups = groupsOf(handle);
+  if (groups.length === 0) return null;
   const stock = stockOf(handle);
   const off = (field: TakenField) => sheet.switchedOff.some((each) => each.field === field);
   const control = (field: TakenField) => (
@@ -56,39 +66,48 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
   );
   const below = (field: TakenField): ReactNode => (
     <>
-      <span>to {takers.get(field)?.join(', ')}</span>
       {off(field) && <span className="text-held">off, because it is aimed at children</span>}
       <SheetMark handle={handle} field={field} />
     </>
   );
-  const row = (field: DeclarationField) =>
-    takers.has(field) && (
-      <FieldRow key={field} id={`declared-${field}`} label={fieldLabel(field)} below={below(field)}>
+  const isFlag = (field: DefaultField) => FLAGS[field] !== undefined;
+  const wide: TakenField[] = ['credits', 'products'];
+  const row = (field: TakenField) => (
+    <div key={field} className={wide.includes(field) ? 'lg:col-span-2' : undefined}>
+      <FieldRow id={`declared-${field}`} label={fieldLabel(field)} below={below(field)}>
         {control(field)}
       </FieldRow>
-    );
-  const isFlag = (field: DefaultField) => FLAGS[field] !== undefined;
-  const flags = [...DECLARATION_FIELDS.filter(isFlag), 'sendCaptions' as const].filter((field) => takers.has(field));
-  const lists: DeclarationField[] = ['credits', 'products'];
-  const rows = DECLARATION_FIELDS.filter(
-    (field) => !isFlag(field) && field !== 'forChildren' && !lists.includes(field),
+    </div>
   );
   return (
-    <section aria-label="Declarations" className="enamel grid gap-3.5 px-4 py-3.5">
+    <section aria-label="Declarations" className="enamel grid gap-4 px-4 py-3.5">
       <h2>Declarations</h2>
-      {takers.has('forChildren') && <ForChildren handle={handle} below={below('forChildren')} />}
-      <div className="grid items-start gap-3.5 lg:grid-cols-2">{rows.map(row)}</div>
-      {lists.map(row)}
-      {flags.length > 0 && (
-        <div className="grid gap-1.5 sm:pl-[126px]">
-          {flags.map((field) => (
-            <div key={field} className="grid">
-              {control(field)}
-              <div className="flex flex-wrap gap-x-3.5 pl-7 text-[13px] text-soft">{below(field)}</div>
+      {groups.map(({ name, fields, sites }) => {
+        const [flags, rows] = [[...fields].filter(isFlag), [...fields].filter((field) => !isFlag(field))];
+        return (
+          <fieldset key={name} className="grid gap-3 border-t border-line pt-3">
+            <legend className="sr-only">{name}</legend>
+            <p className="flex flex-wrap items-baseline gap-x-2.5" aria-hidden>
+              <b className="font-semibold">{name}</b>
+              <span className="text-[13px] text-soft">{[...sites].join(', ')}</span>
+            </p>
+            {fields.has('forChildren') && <ForChildren handle={handle} below={below('forChildren')} />}
+            <div className="grid items-start gap-3.5 empty:hidden lg:grid-cols-2">
+              {rows.filter((field) => field !== 'forChildren').map(row)}
             </div>
-          ))}
-        </div>
-      )}
+            {flags.length > 0 && (
+              <div className="grid gap-x-5 gap-y-1.5 sm:grid-cols-2">
+                {flags.map((field) => (
+                  <div key={field} className="grid">
+                    {control(field)}
+                    <div className="flex flex-wrap gap-x-3.5 pl-7 text-[13px] text-soft">{below(field)}</div>
+                  </div>
+                ))}
+              </div>
+            )}
+          </fieldset>
+        );
+      })}
     </section>
   );
 }
@@ -100,7 +119,7 @@ function ForChildren({ handle, below }: { handle: SheetHandle; below: ReactNode 
   const off = sheet.switchedOff.map(({ what }) => what);
   // Each channel may be answered for by a layer of its own, though the record is not.
   const open = sheet.channels.some(({ ticked, rules, values }) => {
-    return ticked && rules.declares?.fields.includes('forChildren') && values.forChildren.value === undefined;
+    return ticked && fieldsTaken(rules.declares).includes('forChildren') && values.forChildren.value === undefined;
   });
   return (
     <fieldset
@@ -122,7 +141,7 @@ function ForChildren({ handle, below }: { handle: SheetHandle; below: ReactNode 
         <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft">
           {open && <span className="text-snag">▲ Required by law: choose yes or no.</span>}
           {below}
-          {off.length > 0 && <span>switched off: {new Intl.ListFormat('en').format(off)}</span>}
+          {off.length > 0 && <span>Off because of this: {new Intl.ListFormat('en').format(off)}</span>}
         </div>
       </div>
     </fieldset>

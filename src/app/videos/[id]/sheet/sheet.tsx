@@ -91,7 +91,7 @@ function SameFile({ sheet }: { sheet: SheetView }) {
   if (!sheet.sameFile) return null;
   return (
     <p className="enamel bg-held-wash px-4 py-2.5 text-sm">
-      <b className="text-held">◆ </b>The same file is in “{sheet.sameFile.title}”, too.{' '}
+      <b className="text-held">Twice here: </b>The same file is in “{sheet.sameFile.title}”, too.{' '}
       <Link href={`/videos/${sheet.sameFile.videoId}`} className="textlink">
         Open that one
       </Link>

@@ -10,7 +10,7 @@ export function ChangeList({ changes }: Pick<SheetChannel, 'changes'>) {
   return (
     <details className="text-[13px]">
       <summary className="cursor-pointer">
-        <b className="text-held">◆ </b>Changed here, not sent yet: {changes.map(({ field }) => field).join(', ')}
+        <b className="text-held">Changed here, not sent yet:</b> {changes.map(({ field }) => field).join(', ')}
       </summary>
       <dl className="mt-1 grid gap-1.5">
         {changes.map(({ field, was, is }) => (

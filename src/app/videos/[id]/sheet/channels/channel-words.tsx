@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { fieldsTaken } from '@/core/declarations';
 import { type DefaultField, FIELD_NAMES, isDefaultField } from '@/core/defaults';
 import { textLength } from '@/core/words';
 import type { SheetChannel } from '@/desk/look/views';
@@ -57,7 +58,7 @@ function fieldsFor({ rules }: SheetChannel): DefaultField[] {
     ...(rules.title ? (['titlePattern'] as const) : []),
     ...(rules.text ? (['template', 'links'] as const) : []),
     ...(rules.tags ? (['tags'] as const) : []),
-    ...(rules.declares?.fields ?? []),
+    ...fieldsTaken(rules.declares),
     ...(rules.captions ? (['sendCaptions'] as const) : []),
   ];
 }

@@ -22,8 +22,10 @@ interface DropLineProps {
 }
 
 /** What agreeing to a rights match does. */
-const agreeWords = (asks: RightsAsk | undefined) =>
-  asks === 'silence' ? 'Let them silence it' : 'Let them run adverts';
+function agreeWords(asks: RightsAsk | undefined): string {
+  if (asks === 'silence') return 'Let them silence it';
+  return asks === 'closing in countries' ? 'Let them close it there' : 'Share what it earns';
+}
 
 /** What each action says on its button. */
 function actionWords(action: DropAction, { drop }: SheetChannel): string {

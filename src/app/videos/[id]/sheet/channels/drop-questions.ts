@@ -58,10 +58,17 @@ function questionBeforeAccepting({ name, values }: SheetChannel, { snag }: SentD
       yes: 'Agree',
     };
   }
+  if (snag.asks === 'closing in countries') {
+    return {
+      title: `Let ${owner} close it there?`,
+      follows: [`${snag.what}.`, `People in all other countries can still see it on ${name}.`, ...then],
+      yes: 'Agree',
+    };
+  }
   return {
-    title: `Give what it earns to ${owner}?`,
+    title: `Share what it earns with ${owner}?`,
     follows: [
-      `${owner} shows adverts on this video on ${name}, and keeps what they earn.`,
+      `${owner} gets a share of what this video earns on ${name}.`,
       'You cannot take that back from here.',
       ...then,
     ],

@@ -97,7 +97,7 @@ function ChaptersNotChosen({ handle }: { handle: SheetHandle }) {
   if (markers.some(({ kind }) => kind === 'chapter')) return null;
   return (
     <p className="mb-1 rounded-lg bg-held-wash px-3 py-2 text-[13px]">
-      <b className="text-held">◆ </b>No chapters are chosen: none of the {markers.length} markers is for viewers yet.{' '}
+      <b className="text-held">No chapters are chosen:</b> none of the {markers.length} markers is for viewers yet.{' '}
       <button type="button" className="textlink" onClick={() => goTo('chapters')}>
         Choose
       </button>

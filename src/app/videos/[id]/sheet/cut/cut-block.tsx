@@ -27,7 +27,7 @@ export function CutBlock({ taking, arrival }: CutBlockProps) {
   const { cut } = sheet;
   const input = useRef<HTMLInputElement>(null);
   return (
-    <section id="cut" aria-label="Cut and chapters" className="enamel overflow-hidden">
+    <section id="cut" aria-label="Cut and chapters" data-time-line className="enamel overflow-hidden">
       <div className="relative md:pr-[300px]">
         {cut && (cut.state === 'ready' || cut.state === 'reading') ? (
           <Player cutId={cut.id} captions={sheet.captions} />

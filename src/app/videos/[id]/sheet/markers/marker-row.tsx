@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import type { MarkerKind } from '@/core/chapters';
 import type { MarkerPlace } from '@/core/markers';
-import { frameAtTime, timeAtCode } from '@/core/time';
+import { frameAtTime, momentFromText } from '@/core/time';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { TakeOff } from '@/ui/fields/take-off';
 import { useNotices } from '@/ui/notices';
@@ -78,7 +78,7 @@ function useIsHere(marker: PlacedMarker): boolean {
 
 /** A marker's time: a press goes there, and another time can be typed. */
 function TimeCell({ marker }: { marker: PlacedMarker }) {
-  const { handle, rate, change } = useTimeLine();
+  const { handle, rate, from, change } = useTimeLine();
   const { seek } = usePlayer();
   const { trouble } = useNotices();
   const [text, setText] = useState(marker.timecode);
@@ -86,7 +86,7 @@ function TimeCell({ marker }: { marker: PlacedMarker }) {
   const set = () => {
     if (text.trim() === marker.timecode) return;
     try {
-      const time = timeAtCode(text, handle.sheet.timeLine.startFrame, rate);
+      const time = momentFromText(text, { rate, startFrame: handle.sheet.timeLine.startFrame, from });
       void change({ put: [{ ...again(marker), time }] });
     } catch (error) {
       trouble(error);
@@ -104,7 +104,11 @@ function TimeCell({ marker }: { marker: PlacedMarker }) {
         if (event.key === 'Escape') setText(marker.timecode);
       }}
       spellCheck={false}
-      title={marker.outside ? 'It lies outside what was exported' : 'Press to go there; type another time to move it'}
+      title={
+        marker.outside
+          ? 'It lies outside what was exported'
+          : 'Press to go there; type another time to move it: 0:30, frame 120, 01:00:00:00'
+      }
       aria-label={`Time of the marker ${marker.name}`}
       className={`${CELL} font-mono text-sm`}
     />

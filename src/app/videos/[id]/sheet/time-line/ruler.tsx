@@ -24,6 +24,9 @@ interface Dragged {
   seconds: number;
 }
 
+/** With Shift, keys that show another part: nine tenths of what is shown, back or on. */
+const PAGES: Record<string, number | undefined> = { PageUp: -0.9, PageDown: 0.9 };
+
 /**
  * The cut's time from left to right: sound and shots as a quiet background, markers, chapters as spans, the exported
  * range, and the playhead. A press goes there, a marker can be dragged; the wheel and the keys + − 0 zoom.
@@ -78,8 +81,6 @@ export function Ruler() {
     ArrowRight: () => player.seek(seconds() + 1),
     Home: () => player.seek(0),
     End: () => player.seek(length),
-    PageUp: () => move(-0.9),
-    PageDown: () => move(0.9),
     '+': () => zoom(ZOOM_STEP, seconds()),
     '-': () => zoom(1 / ZOOM_STEP, seconds()),
     '0': showAll,
@@ -110,7 +111,8 @@ export function Ruler() {
         onPointerUp={putDown}
         onPointerCancel={() => setDragged(undefined)}
         onKeyDown={(event) => {
-          const does = Object.hasOwn(keys, event.key) ? keys[event.key] : undefined;
+          const page = event.shiftKey ? PAGES[event.key] : undefined;
+          const does = page ? () => move(page) : Object.hasOwn(keys, event.key) ? keys[event.key] : undefined;
           if (!does || event.altKey || event.ctrlKey || event.metaKey) return;
           does();
           event.preventDefault();

@@ -1,18 +1,18 @@
 'use client';
 
 import { useEffect, useState } from 'react';
-import { canDropFrames, type Fraction, frameOfTimecode, timeAtCode, timecodeOfFrame, ZERO } from '@/core/time';
+import { canDropFrames, type Fraction, frameOfTimecode, momentFromText, timecodeOfFrame, ZERO } from '@/core/time';
 import { useNotices } from '@/ui/notices';
 import { TickBox } from '@/ui/tick-box';
 import { useTimeLine } from './time-line-state';
 
 /** Where the edit's time line starts, and which part of it was exported, as timecode that can be typed over. */
 export function TimeLinePoints() {
-  const { handle, rate, timecode } = useTimeLine();
+  const { handle, rate, from, timecode } = useTimeLine();
   const { sheet, save } = handle;
   const { timeLine } = sheet;
   const set = (change: Partial<typeof timeLine>) => save({ timeLine: { ...timeLine, ...change } });
-  const at = (text: string): Fraction => timeAtCode(text, timeLine.startFrame, rate);
+  const at = (text: string): Fraction => momentFromText(text, { rate, startFrame: timeLine.startFrame, from });
   return (
     <div className="flex flex-wrap items-center gap-x-5 gap-y-1.5 border-line border-t px-3.5 py-2 text-[13px]">
       <CodeField
@@ -72,7 +72,7 @@ function CodeField({ label, title, value, onSet }: CodeFieldProps) {
         onKeyDown={(event) => event.key === 'Enter' && set()}
         spellCheck={false}
         placeholder="–"
-        className="w-[126px] rounded-md border border-line bg-paper px-2 py-0.5 font-mono text-ink"
+        className="w-[126px] rounded-md border border-edge bg-card px-2 py-1 font-mono text-ink"
       />
     </label>
   );

@@ -4,10 +4,12 @@ import { type FormEvent, useEffect, useRef, useState } from 'react';
 import type { Fraction } from '@/core/time';
 import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
+import { useSure } from '@/ui/sure';
 import { isTyping } from '@/ui/typing';
 import { KeyList } from './key-list';
 import { usePlayer } from './player-state';
 import { again, useTimeLine } from './time-line-state';
+import { TransportButtons } from './transport-buttons';
 
 const FASTEST = 8;
 
@@ -22,6 +24,7 @@ export function Transport() {
   const { sheet, save } = handle;
   const player = usePlayer();
   const { say } = useNotices();
+  const sure = useSure();
   const [naming, setNaming] = useState<{ time: Fraction; timecode: string }>();
   const [help, setHelp] = useState(false);
   const keys = useRef<(event: KeyboardEvent) => void>(() => {});
@@ -44,22 +47,42 @@ export function Transport() {
     void change({ put: [{ ...again(marker), time: timeOfCutFrame(frame) }] });
     player.seekFrame(frame);
   };
-  const setIn = () => {
+  /** A range that was set is not moved by a key that was hit by chance. */
+  const mayMove = (end: string, set: boolean) =>
+    !set ||
+    sure({
+      title: `Move where the video ${end}?`,
+      follows: ['It was set before. Markers and chapters stand elsewhere after that. Undo takes it back.'],
+      yes: 'Move it',
+    });
+  const setIn = async () => {
     const time = timeOfCutFrame(player.frame());
     if (player.frame() === 0) {
       say('The video begins at this frame already.');
       return;
     }
+    if (!(await mayMove('begins', sheet.timeLine.from.num !== 0))) return;
     void save({ timeLine: { ...sheet.timeLine, from: time, cutId: sheet.cut?.id } });
     player.seek(0);
     say(
       `The video begins at ${timecode(time)} of the time line now, and its markers stand earlier. Undo takes it back.`,
     );
   };
-  const setOut = () => {
+  const setOut = async () => {
     const to = timeOfCutFrame(player.frame() + 1);
+    if (!(await mayMove('ends', sheet.timeLine.to !== undefined))) return;
     void save({ timeLine: { ...sheet.timeLine, to } });
     say(`The exported range ends at ${timecode(to)} now. Markers after it become no chapters.`);
+  };
+  const put = (time: Fraction, name: string) => {
+    const colour = sheet.chapterChoice.colours[0] || 'green';
+    void change({ put: [{ time, name, note: '', colour, kind: 'by choice' }] });
+  };
+  const addMarker = () => {
+    const time = timeOfCutFrame(player.frame());
+    // While it plays markers are tapped down one after another; they get their names afterwards.
+    if (player.now().speed !== 0) put(time, '');
+    else setNaming({ time, timecode: here() });
   };
   const shortcuts: Record<string, (event: KeyboardEvent) => void> = {
     k: () => player.setSpeed(0),
@@ -67,11 +90,11 @@ export function Transport() {
     j: () => player.setSpeed(faster(player.now().speed, -1)),
     ArrowLeft: (event) => player.seekFrame(player.frame() - (event.shiftKey ? 10 : 1)),
     ArrowRight: (event) => player.seekFrame(player.frame() + (event.shiftKey ? 10 : 1)),
-    '[': () => go(-1),
-    ']': () => go(1),
-    i: setIn,
-    o: setOut,
-    m: () => setNaming({ time: timeOfCutFrame(player.frame()), timecode: here() }),
+    ',': () => nudge(-1),
+    '.': () => nudge(1),
+    i: () => void setIn(),
+    o: () => void setOut(),
+    m: addMarker,
     Delete: () => {
       const marker = at();
       if (marker) void change({ remove: [marker.id] });
@@ -87,9 +110,11 @@ export function Transport() {
     if (!sheet.cut?.facts) return;
     const on = (what: string) => event.target instanceof HTMLElement && event.target.closest(what) !== null;
     const arrow = event.key === 'ArrowLeft' || event.key === 'ArrowRight';
-    if (event.altKey) {
-      if (!arrow) return;
-      nudge(event.key === 'ArrowLeft' ? -1 : 1);
+    if (event.altKey) return;
+    if (event.key === 'PageUp' || event.key === 'PageDown') {
+      // Elsewhere they scroll the page.
+      if (event.shiftKey || !on('[data-time-line]')) return;
+      go(event.key === 'PageUp' ? -1 : 1);
     } else if (event.key === ' ') {
       if (on('button, a, select, input, [role=slider]')) return;
       player.setSpeed(player.now().speed === 0 ? 1 : 0);
@@ -108,14 +133,21 @@ export function Transport() {
 
   return (
     <>
+      {sheet.cut?.facts && (
+        <TransportButtons
+          onAdd={addMarker}
+          onBack={() => go(-1)}
+          onNext={() => go(1)}
+          onIn={() => void setIn()}
+          onOut={() => void setOut()}
+          onKeys={() => setHelp(true)}
+        />
+      )}
       {naming && (
         <NameMarker
           timecode={naming.timecode}
           onEnd={(name) => {
-            const colour = sheet.chapterChoice.colours[0] || 'green';
-            if (name !== undefined) {
-              void change({ put: [{ time: naming.time, name, note: '', colour, kind: 'by choice' }] });
-            }
+            if (name !== undefined) put(naming.time, name);
             setNaming(undefined);
           }}
         />
@@ -148,9 +180,9 @@ function NameMarker({ timecode, onEnd }: { timecode: string; onEnd: (name: strin
         onChange={(event) => setName(event.target.value)}
         onKeyDown={(event) => event.key === 'Escape' && onEnd(undefined)}
         placeholder="Its name"
-        className="min-w-40 flex-1 rounded-lg border border-line bg-card px-3 py-1.5"
+        className="min-w-40 flex-1 rounded-lg border border-edge bg-card px-3 py-1.5"
       />
-      <Button type="submit">Put it down</Button>
+      <Button type="submit">Add it</Button>
     </form>
   );
 }

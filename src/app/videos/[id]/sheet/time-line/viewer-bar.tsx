@@ -4,7 +4,7 @@ import { toNumber } from '@/core/time';
 import { useFromPlayhead, usePlayer } from './player-state';
 import { useTimeLine } from './time-line-state';
 
-/** How the chapters cut the bar of a site's player, with the name of the one that plays. */
+/** Where the chapters begin, as ticks on a line, with the name of the one that plays. */
 export function ViewerBar() {
   const { chapters, duration } = useTimeLine();
   const { seek } = usePlayer();
@@ -14,37 +14,33 @@ export function ViewerBar() {
   // Drawn in steps of a thousandth: the eye sees no finer ones.
   const share = useFromPlayhead(({ seconds }) => (length > 0 ? Math.round((seconds / length) * 1000) / 10 : 0));
   if (length === 0) return null;
-  const edges = chapters.length > 0 ? (starts[0] === 0 ? starts : [0, ...starts]) : [0];
+  const part = (seconds: number) => `${(seconds / length) * 100}%`;
   return (
     <div className="px-3 pt-2 text-white" data-testid="viewer-bar">
       <p className="truncate text-[13px] leading-tight">
         {chapters.length === 0 ? 'No chapters yet' : (chapters[at]?.title ?? 'Before the first chapter')}
       </p>
-      <div className="mt-1.5 flex h-2.5 items-center gap-[3px]" aria-hidden="true">
-        {edges.map((start, index) => {
-          const end = edges[index + 1] ?? length;
-          const filled = Math.max(0, Math.min(1, ((share / 100) * length - start) / (end - start)));
-          const title = chapters.find(({ time }) => toNumber(time) === start)?.title;
-          return (
-            <button
-              key={start}
-              type="button"
-              tabIndex={-1}
-              title={title}
-              onClick={(event) => {
-                const box = event.currentTarget.getBoundingClientRect();
-                seek(start + ((event.clientX - box.left) / box.width) * (end - start));
-              }}
-              className="group flex h-full min-w-[2px] items-center"
-              style={{ flexGrow: Math.max(0.001, end - start), flexBasis: 0 }}
-            >
-              <span className="relative block h-[5px] w-full overflow-hidden rounded-full bg-white/30 group-hover:h-[8px]">
-                <span className="absolute inset-y-0 left-0 bg-[#f0a878]" style={{ width: `${filled * 100}%` }} />
-              </span>
-            </button>
-          );
-        })}
-      </div>
+      <button
+        type="button"
+        tabIndex={-1}
+        aria-hidden="true"
+        onClick={(event) => {
+          const box = event.currentTarget.getBoundingClientRect();
+          seek(((event.clientX - box.left) / box.width) * length);
+        }}
+        className="relative mt-1 block h-6 w-full"
+      >
+        <span className="absolute inset-x-0 top-3.5 h-[3px] bg-white/35" />
+        <span className="absolute top-3.5 left-0 h-[3px] bg-[#f0a878]" style={{ width: `${share}%` }} />
+        {chapters.map(({ markerId, title }, index) => (
+          <span
+            key={markerId}
+            title={title}
+            className="absolute top-1.5 h-3.5 w-[2px] -translate-x-px bg-white"
+            style={{ left: part(starts[index] ?? 0) }}
+          />
+        ))}
+      </button>
     </div>
   );
 }

@@ -19,7 +19,7 @@ function tagCounts({ channels }: SheetHandle['sheet']): { site: string; rules: T
     if (!ticked || typeof rules.tags !== 'object') continue;
     const tags = values.tags.value;
     const longest = most.get(rules.name);
-    if (!longest || longest.tags.join().length < tags.join().length) {
+    if (!longest || longest.tags.length < tags.length) {
       most.set(rules.name, { site: rules.name, rules: rules.tags, tags });
     }
   }
@@ -41,13 +41,8 @@ export function TagsRow({ handle }: { handle: SheetHandle }) {
       below={
         <>
           <span>commas or Enter between them</span>
-          {counts.map(({ site, rules: { most, mostWithCommas }, tags }) => (
-            <span key={site} className="flex gap-x-2">
-              <LimitCount used={tags.length} most={most} says={`on ${site}`} />
-              {mostWithCommas !== undefined && (
-                <LimitCount used={tags.join(',').length} most={mostWithCommas} says="characters with commas" />
-              )}
-            </span>
+          {counts.map(({ site, rules: { most }, tags }) => (
+            <LimitCount key={site} used={tags.length} most={most} says={`on ${site}`} />
           ))}
           <SheetMark handle={handle} field="tags" />
         </>

@@ -2,10 +2,10 @@ import { inSeconds, now } from './clock';
 import type { Database } from './database';
 
 /**
- * What a change is about: a video (its words, cut, markers or drops), the channels, the layers and the link shelf, or
- * whether a site answers.
+ * What a change is about: a video (its words, cut, markers or drops), the channels, the layers and the link shelf, whether
+ * a site answers, or what is done with many videos at once.
  */
-export type Topic = 'video' | 'channels' | 'layers' | 'sites';
+export type Topic = 'video' | 'channels' | 'layers' | 'sites' | 'many';
 
 /** One change that pages hear of. */
 export interface FeedEntry {

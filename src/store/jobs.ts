@@ -13,6 +13,8 @@ export const JOB_KINDS = [
   'picture',
   /** The playlists of a channel, from time to time. */
   'playlists',
+  /** What a person does with many videos at once. */
+  'many',
   /** Files and rows that are no longer needed, from time to time. */
   'tidy',
 ] as const;

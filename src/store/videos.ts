@@ -30,6 +30,8 @@ export interface Video {
   cutId: string | undefined;
   /** Texts that look like blanks and are meant as they stand. */
   meantBlanks: string[];
+  /** When a person asked to delete it; it goes once it is gone from its sites. */
+  deleteAskedAt: Date | undefined;
   createdAt: Date;
   updatedAt: Date;
 }
@@ -37,7 +39,7 @@ export interface Video {
 const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine', 'meantBlanks'] as const;
 type JsonField = (typeof JSON_FIELDS)[number];
 
-type Optional = 'pictureId' | 'seriesId' | 'seriesFrom' | 'cutId';
+type Optional = 'pictureId' | 'seriesId' | 'seriesFrom' | 'cutId' | 'deleteAskedAt';
 
 type Row = Omit<Video, JsonField | Optional> &
   Record<JsonField, string | null> & { [K in Optional]: NonNullable<Video[K]> | null };
@@ -51,6 +53,7 @@ const fromRow = (row: Row): Video => ({
   timeLine: fromJson<TimeLine>(row.timeLine) ?? PLAIN_TIME_LINE,
   pictureId: row.pictureId ?? undefined,
   cutId: row.cutId ?? undefined,
+  deleteAskedAt: row.deleteAskedAt ?? undefined,
   meantBlanks: fromJson<string[]>(row.meantBlanks) ?? [],
 });
 
@@ -102,6 +105,12 @@ export async function setVideo(
   await db('videos')
     .where({ id })
     .update({ ...Object.fromEntries(entries), updatedAt: new Date() });
+}
+
+/** The records that a person has asked to delete and that are still here. */
+export async function videosToDelete(db: Database): Promise<string[]> {
+  const rows: { id: string }[] = await db('videos').whereNotNull('deleteAskedAt').select('id');
+  return rows.map(({ id }) => id);
 }
 
 /** Deletes a record with everything that hangs on it. */

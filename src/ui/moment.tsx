@@ -4,13 +4,17 @@ import { useSyncExternalStore } from 'react';
 
 const never = () => () => {};
 
-/** A time in the manager's own zone; on the server, which does not know that zone, in UTC. */
-export function Moment({ at, short = false }: { at: string; short?: boolean }) {
-  const zone = useSyncExternalStore(
+/** The manager's own zone; on the server, which does not know it, UTC. */
+export const useZone = () =>
+  useSyncExternalStore(
     never,
     () => Intl.DateTimeFormat().resolvedOptions().timeZone,
     () => 'UTC',
   );
+
+/** A time in the manager's own zone. */
+export function Moment({ at, short = false }: { at: string; short?: boolean }) {
+  const zone = useZone();
   const parts: Intl.DateTimeFormatOptions = short
     ? { weekday: 'short', hour: '2-digit', minute: '2-digit' }
     : { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', second: '2-digit' };

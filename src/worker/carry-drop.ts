@@ -4,6 +4,7 @@ import { meantWords } from '@/desk/drop/meant';
 import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
 import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
+import { deleteIfAsked } from '@/desk/video/delete-video';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
 import { isConnectedSince } from '@/store/accounts';
 import { channelById } from '@/store/channels';
@@ -130,6 +131,7 @@ async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<void> {
   }
   const state = await transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim));
   log.info({ drop: drop.id, video: drop.videoId, from: drop.state, to: state }, 'drop moved');
+  if (state === 'removed') await deleteIfAsked(drop.videoId);
 }
 
 /** Puts a drop off of which nothing could be read, or whose trouble could not be written down. */

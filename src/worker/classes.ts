@@ -63,6 +63,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       jobs('read', 1, ['read']),
       jobs('measure', 1, ['measure']),
       jobs('picture', 1, ['picture']),
+      jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),
     ],
   ];

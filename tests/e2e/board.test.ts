@@ -2,7 +2,7 @@ import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ensureBuild } from '../../bin/setup/build.mjs';
-import { expectAccessible, startBrowser } from '../setup/browser';
+import { choose, expectAccessible, startBrowser } from '../setup/browser';
 import { type Machine, startMachine } from '../setup/machine';
 import { stepsInOrder } from '../setup/steps';
 
@@ -84,9 +84,9 @@ describe('a Board of 600 videos on six channels', () => {
     await chip(/^Not sent/).click();
     await page.getByRole('link', { name: 'Board', exact: true }).click();
     await expect.poll(() => chip(/^All/).getAttribute('aria-pressed')).toBe('true');
-    await page.getByLabel('Order').selectOption('title');
+    await choose(page.getByLabel('Order'), 'by title');
     await videos().getByText('Plank 0 of the long boat').waitFor();
-    await page.getByLabel('Order').selectOption('needs');
+    await choose(page.getByLabel('Order'), 'what needs you first');
   });
 
   it('says of what is not sent how much is missing, for the rows in view', async () => {

@@ -5,7 +5,7 @@ import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SheetChannel, SheetView } from '@/desk/look/views';
 import { ensureBuild } from '../../bin/setup/build.mjs';
-import { expectAccessible, startBrowser } from '../setup/browser';
+import { expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { kettle } from '../setup/command';
 import { type Machine, startMachine } from '../setup/machine';
@@ -59,7 +59,7 @@ beforeAll(async () => {
   // What reads the settings is loaded only when this machine's are set.
   ids = await (await import('../setup/desk')).channelsOfTheYard();
   browser = await startBrowser();
-  page = await browser.newPage({ viewport: { width: 1280, height: 900 } });
+  page = await (await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 900 } }))).newPage();
   page.setDefaultTimeout(30_000);
 });
 
@@ -139,15 +139,16 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await region('Declarations').getByText('set here').waitFor();
     await saved();
     await page.goto(`${home}/channels/${ids.get('Quay School')}`);
-    await region('Declarations').getByText('from the site Lanternfold').waitFor();
+    await region('Declarations').getByTitle('from the site Lanternfold').waitFor();
     await region('Declarations').getByRole('radio', { name: /^Yes/ }).check();
-    await region('Declarations').getByTitle('back to the site Lanternfold').waitFor();
+    await region('Declarations').getByRole('button', { name: 'aimed at children: set here' }).waitFor();
     const tags = page.getByLabel('Tags', { exact: true });
     await tags.fill('for children,');
     await tags.press('Enter');
     await notice('added here');
-    await page.getByRole('button', { name: 'Replace inherited ones' }).click();
-    await notice('set here, in place of inherited ones');
+    await page.getByRole('button', { name: 'tags: added here' }).click();
+    await page.getByRole('menuitem', { name: 'Replace inherited ones' }).click();
+    await notice('replaces inherited');
     await saved();
     await page.getByRole('button', { name: 'Undo' }).click();
     await notice('added here');
@@ -159,7 +160,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.goto(home);
     const clip = makeClip({ name: 'hand-tools_03_the-steam-box_FINAL.mp4', seconds: 4 });
     await page.getByLabel('Finished video files').setInputFiles(clip);
-    await region('The file').waitFor();
+    await untilRead(page);
     await region('Words').getByText('recognised from the file name').waitFor();
     expect(await page.getByLabel('Episode').inputValue()).toBe('3');
     expect(await page.getByLabel('Title', { exact: true }).inputValue()).toBe('The steam box');
@@ -168,12 +169,13 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByLabel('Summary').fill(LINES);
     await saved();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
-    await region('Picture').getByText('made by the habit').waitFor();
-    await region('Picture').getByText('from the series Hand Tools, Slowly').waitFor();
+    await region('Picture').getByText('made as the series does').waitFor();
+    await region('Picture').getByTitle('from the series Hand Tools, Slowly').waitFor();
     await region('Picture').getByRole('button', { name: 'Let the site pick' }).click();
     await region('Picture').getByText('No picture of your own').waitFor();
-    await region('Picture').getByTitle('back to the series Hand Tools, Slowly').click();
-    await region('Picture').getByText('made by the habit').waitFor();
+    await region('Picture').getByRole('button', { name: 'picture: set here' }).click();
+    await page.getByRole('menuitem', { name: 'Reset to the series Hand Tools, Slowly' }).click();
+    await region('Picture').getByText('made as the series does').waitFor();
     await region('Declarations').getByText('Different on Quay School').first().waitFor();
     await rail().getByRole('button', { name: 'Send to six channels' }).waitFor();
     await expectAccessible(page);
@@ -198,7 +200,8 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await tags.fill('steam box, plank');
     await tags.press('Enter');
     const mark = region('Words');
-    await mark.getByRole('button', { name: 'Make default for “Hand Tools, Slowly”' }).first().click();
+    await mark.getByRole('button', { name: 'tags: added here' }).click();
+    await page.getByRole('menuitem', { name: 'Make default for “Hand Tools, Slowly”' }).click();
     await notice(/No other unsent video changes by it/);
     await expect.poll(async () => (await sheetHere()).own.tags).toBeUndefined();
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -272,7 +275,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.goto(home);
     const clip = makeClip({ name: 'hand-tools_04_from-the-phone.mp4', seconds: 3 });
     await page.getByLabel('Finished video files').setInputFiles(clip);
-    await region('The file').waitFor();
+    await untilRead(page);
     await page.getByLabel('Summary').fill('Two lines\nfrom the phone.');
     await saved();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);

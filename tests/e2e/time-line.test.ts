@@ -5,7 +5,7 @@ import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ensureBuild } from '../../bin/setup/build.mjs';
-import { expectAccessible, startBrowser } from '../setup/browser';
+import { choose, expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { type Machine, startMachine } from '../setup/machine';
 import { stepsInOrder } from '../setup/steps';
@@ -95,7 +95,7 @@ beforeAll(async () => {
   const { connectedChannels } = await import('../setup/desk');
   await connectedChannels();
   browser = await startBrowser();
-  page = await browser.newPage({ viewport: { width: 1280, height: 900 } });
+  page = await (await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 900 } }))).newPage();
   page.setDefaultTimeout(30_000);
 });
 
@@ -110,7 +110,7 @@ describe('the time line', () => {
   it('shows what an edit’s markers are before they are taken: a note in the place of a name is said', async () => {
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(clip);
-    await region('The file').waitFor();
+    await untilRead(page);
     await page.getByLabel('Marker file').setInputFiles(otio);
     await dialog().getByText('Read as OpenTimelineIO').waitFor();
     await dialog().getByText('took the note as the name').waitFor();
@@ -181,9 +181,9 @@ describe('the time line', () => {
     await panel().getByLabel('whose name fits').fill('');
     await expect.poll(lines).toHaveLength(5);
     const row = region('Markers').getByLabel(/Whether viewers see the marker at 01:00:4.;../);
-    await row.nth(1).selectOption('never');
+    await choose(row.nth(1), 'never');
     await expect.poll(lines).toEqual(['0:05 Low water', '0:25 Caulking', '0:45 Afloat', '0:50 A gull looks in']);
-    await row.nth(0).selectOption('always');
+    await choose(row.nth(0), 'always');
     await expect.poll(async () => (await lines())[2]).toBe('0:30 louder here');
     await undo();
     await undo();
@@ -229,8 +229,8 @@ describe('the time line', () => {
     const table = write('list.csv', '5.5;Hull;first look\n12;Deck;second look\n');
     await page.getByLabel('Marker file').setInputFiles(table);
     await dialog().getByText('no column is headed').waitFor();
-    await dialog().getByLabel('What column 1 is').selectOption('seconds');
-    await dialog().getByLabel('What column 2 is').selectOption('name');
+    await choose(dialog().getByLabel('What column 1 is'), 'seconds');
+    await choose(dialog().getByLabel('What column 2 is'), 'name');
     await dialog().getByText('2 new', { exact: true }).first().waitFor();
     await dialog().getByRole('button', { name: 'Add beside' }).click();
     await region('Markers').getByLabel('Time of the marker Hull').waitFor();
@@ -243,7 +243,7 @@ describe('the time line', () => {
     await page.getByLabel('Caption file').setInputFiles(captions);
     await dialog().getByRole('button', { name: 'Take as captions' }).click();
     const block = region('Captions');
-    await block.getByText('English').waitFor();
+    await block.locator('b', { hasText: 'English' }).waitFor();
     await block.getByText('2 to look at').waitFor();
     await block.getByText(/starts 0\.5 s before the last one ends/).waitFor();
     expect(await page.locator('video track').getAttribute('srclang')).toBe('en');

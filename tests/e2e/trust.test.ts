@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { untilAnswers } from '../../bin/setup/processes.mjs';
-import { expectAccessible, startBrowser } from '../setup/browser';
+import { expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { type Machine, startMachine } from '../setup/machine';
 
@@ -42,7 +42,7 @@ afterAll(async () => {
 /** A browser of its own with one page, so that nothing of one test is kept for the next. */
 async function freshPage(): Promise<Page> {
   await context?.close();
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  context = await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
   page = await context.newPage();
   page.setDefaultTimeout(30_000);
   return page;
@@ -56,7 +56,7 @@ async function openVideo(fileName: string, ...names: string[]): Promise<string> 
   await desk.untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
   await freshPage();
   await page.goto(`${home}/videos/${videoId}`);
-  await region('The file').waitFor();
+  await untilRead(page);
   return videoId;
 }
 
@@ -117,16 +117,14 @@ describe('who may see it, through the pages', () => {
     await rail().getByText('Harbour Lane Music does not permit it').first().waitFor({ timeout: 60_000 });
     expect(
       await rail()
-        .getByRole('button', { name: /Let them/ })
+        .getByRole('button', { name: /Let them|Share/ })
         .count(),
     ).toBe(0);
     await openVideo('income.mp4', 'Marrow Quay');
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
-    await rail()
-      .getByRole('button', { name: /Let them/ })
-      .click({ timeout: 60_000 });
-    const sure = page.getByRole('alertdialog', { name: 'Give what it earns to Harbour Lane Music?' });
-    await sure.getByText('keeps what they earn').waitFor();
+    await rail().getByRole('button', { name: 'Share what it earns' }).click({ timeout: 60_000 });
+    const sure = page.getByRole('alertdialog', { name: 'Share what it earns with Harbour Lane Music?' });
+    await sure.getByText('gets a share of what this video earns').waitFor();
     await sure.getByRole('button', { name: 'Agree', exact: true }).click();
     await rail().getByText('Live · private · checked').waitFor();
     await desk.setFaults();
@@ -278,7 +276,7 @@ describe('what is typed', () => {
   it('in two windows merges in different fields, and asks in the same one', async () => {
     const videoId = await openVideo('two-windows.mp4', 'Marrow Quay');
     // A window of another browser, which does not hear what the first one does: those of one browser tell each other.
-    const second = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const second = await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
     const other = await second.newPage();
     await other.route('**/api/changes*', (route) => route.abort());
     await other.goto(`${home}/videos/${videoId}`);
@@ -387,10 +385,10 @@ describe('files', () => {
     await page.getByLabel('The same file again').setInputFiles(two);
     await page.getByText('“mixed.mp4” is not the file that broke off').first().waitFor();
     await page.waitForURL((url) => url.href !== broken);
-    await region('The file').waitFor();
+    await untilRead(page);
     await page.goto(broken);
     await page.getByLabel('The same file again').setInputFiles(one);
-    await region('The file').waitFor();
+    await untilRead(page);
   }, 120_000);
 
   it('that are here already are named, and the first video is offered', async () => {
@@ -398,7 +396,7 @@ describe('files', () => {
     await page.goto(home);
     const own = makeClip({ name: 'only-once.mp4', seconds: 2, size: '160x90' });
     await page.getByLabel('Finished video files').setInputFiles(own);
-    await region('The file').waitFor();
+    await untilRead(page);
     const first = page.url();
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(own);
@@ -409,7 +407,7 @@ describe('files', () => {
     await page.goto(home);
     await page.getByLabel('Finished video files').setInputFiles(own);
     await dialog.getByRole('button', { name: 'Make a second video' }).click();
-    await region('The file').waitFor();
+    await untilRead(page);
     expect(page.url()).not.toBe(first);
     await page.getByText('The same file is in “Only once”, too.').waitFor();
   });

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { type Browser, chromium, type Page } from 'playwright-core';
+import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
 import { expect } from 'vitest';
 
 const FLAGS = [
@@ -16,6 +16,21 @@ const FLAGS = [
 /** Debian's Chromium, headless. */
 export function startBrowser(): Promise<Browser> {
   return chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+}
+
+/** Lets every section of a Sheet be open on the pages of a context, as a person may have it. */
+export async function withOpenSections(context: BrowserContext): Promise<BrowserContext> {
+  await context.addInitScript(() => localStorage.setItem('sheet sections all open', 'yes'));
+  return context;
+}
+
+/** Waits until the file of the Sheet on the page has arrived and been read. */
+export const untilRead = (page: Page) => page.getByRole('button', { name: 'Replace the file' }).waitFor();
+
+/** Takes one of a list: the list is opened by its button, and a choice pressed. */
+export async function choose(list: Locator, name: string): Promise<void> {
+  await list.click();
+  await list.page().getByRole('option', { name, exact: true }).click();
 }
 
 const axeSource = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
 import type { BoardRow, BoardView } from '@/desk/look/views';
 import type { Arrival } from '@/ui/arrivals/arrivals';
+import type { Selection } from './many/use-selection';
 import { VideoRow } from './video-row';
 
 const ROW_PIXELS = 68;
@@ -26,6 +27,7 @@ interface BoardTableProps {
   readMore: () => void;
   /** What was asked for; where that is another, the table is at its top again. */
   asked: string;
+  selection: Selection;
 }
 
 /** Rows with, where they are grouped, a line before each group. */
@@ -38,7 +40,7 @@ function linesOf(rows: readonly BoardRow[], grouped: boolean): Line[] {
 }
 
 /** Videos down, channels across; only the rows in view are drawn, and more are read on the way down. */
-export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked }: BoardTableProps) {
+export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked, selection }: BoardTableProps) {
   const { channels, rows, more } = board;
   const lines = useMemo(() => linesOf(rows, grouped), [rows, grouped]);
   const scroll = useRef<HTMLElement>(null);
@@ -88,7 +90,16 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked }
               style={{ width: VIDEO_PIXELS }}
               className="sticky top-0 left-0 z-20 border-rim border-b-[1.5px] bg-card px-3.5 py-2 text-sm"
             >
-              Video
+              <span className="flex items-center gap-2.5">
+                <input
+                  type="checkbox"
+                  aria-label="Select all that are shown"
+                  checked={rows.length > 0 && rows.every(({ videoId }) => selection.ids.has(videoId))}
+                  onChange={({ target }) => selection.set(target.checked ? rows.map(({ videoId }) => videoId) : [])}
+                  className="size-6 accent-[var(--rim)]"
+                />
+                Video
+              </span>
             </th>
             {channels.map((channel) => (
               <th
@@ -119,6 +130,8 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked }
                   measure={virtual.measureElement}
                   row={row}
                   channels={channels}
+                  selected={selection.ids.has(row.videoId)}
+                  onSelect={selection.toggle}
                   arrival={arrivals.get((row.betterCut ?? row.cut)?.id ?? '')}
                 />
               );

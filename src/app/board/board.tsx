@@ -1,14 +1,18 @@
 'use client';
 
-import { type DragEvent, useEffect, useRef, useState } from 'react';
+import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
 import type { BoardGroup } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { droppedFiles } from '@/ui/arrivals/dropped-files';
+import { ask } from '@/ui/ask';
 import { type BoardFilter, filterQuery } from './board-rows';
 import { BoardTable } from './board-table';
 import { Filters } from './filters';
 import { headline, underline } from './headline';
+import { ManyBar } from './many/many-bar';
+import { ManyProgress } from './many/many-progress';
+import { useSelection } from './many/use-selection';
 import { useBoard } from './use-board';
 
 const GROUPS: Record<BoardGroup, { name: string; says: string }> = {
@@ -39,6 +43,8 @@ export function Board({ first }: BoardProps) {
     setFind(first.filter.find);
   }, [first]);
   const { board, counts, readMore } = useBoard(filter, first);
+  const order = useMemo(() => board.rows.map(({ videoId }) => videoId), [board.rows]);
+  const selection = useSelection(order);
   const { arrivals, unheard, bring } = useArrivals();
   const [over, setOver] = useState(false);
   const typing = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -65,6 +71,14 @@ export function Board({ first }: BoardProps) {
     const says = arrivals.size > 0 ? 'keep this page open until the files have arrived' : 'you can close this page';
     return { ...GROUPS[group], says };
   };
+  const allIds = async () => {
+    const query = filterQuery({ ...filter, order: 'needs' });
+    return (await ask<{ ids: string[] }>(`/api/board/ids?${query}`)).ids;
+  };
+  const inAll =
+    filter.group === ''
+      ? Object.values(counts.counts).reduce((sum, count) => sum + count, 0)
+      : counts.counts[filter.group];
   const isFiltered = filterQuery({ ...filter, order: 'needs' }).size > 0;
   return (
     <main
@@ -93,6 +107,7 @@ export function Board({ first }: BoardProps) {
           className="ml-auto w-full rounded-full border border-edge bg-card px-4 py-1.5 sm:w-64"
         />
       </div>
+      <ManyProgress />
       {board.rows.length === 0 && !isFiltered ? (
         <Empty />
       ) : (
@@ -108,10 +123,12 @@ export function Board({ first }: BoardProps) {
               nameOf={nameOf}
               readMore={readMore}
               asked={filterQuery(filter).toString()}
+              selection={selection}
             />
           )}
         </>
       )}
+      <ManyBar selection={selection} inAll={inAll} allIds={allIds} series={board.series} />
       <p className="mt-3 text-[13px] text-soft">Drop finished files anywhere on the Board to bring them in.</p>
     </main>
   );

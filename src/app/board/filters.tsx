@@ -1,5 +1,6 @@
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
+import { CHOOSE_CHIP, Choose } from '@/ui/choose';
 import { type BoardFilter, NO_FILTER } from './board-rows';
 
 interface FiltersProps {
@@ -57,6 +58,7 @@ export function Filters({ filter, set, board, counts, nameOf }: FiltersProps) {
             value={filter.seriesId}
             options={[['', 'every series'], ...board.series.map(({ id, name }): [string, string] => [id, name])]}
             onChange={(seriesId) => set({ seriesId })}
+            className={CHOOSE_CHIP}
           />
         )}
         <Choose
@@ -64,33 +66,16 @@ export function Filters({ filter, set, board, counts, nameOf }: FiltersProps) {
           value={filter.channelId}
           options={[['', 'every channel'], ...board.channels.map(({ id, name }): [string, string] => [id, name])]}
           onChange={(channelId) => set({ channelId })}
+          className={CHOOSE_CHIP}
         />
-        <Choose label="Order" value={filter.order} options={ORDERS} onChange={(order) => set({ order })} />
+        <Choose
+          label="Order"
+          value={filter.order}
+          options={ORDERS}
+          onChange={(order) => set({ order })}
+          className={CHOOSE_CHIP}
+        />
       </div>
     </div>
-  );
-}
-
-interface ChooseProps<V extends string> {
-  label: string;
-  value: V;
-  options: [V, string][];
-  onChange: (value: V) => void;
-}
-
-function Choose<V extends string>({ label, value, options, onChange }: ChooseProps<V>) {
-  return (
-    <select
-      aria-label={label}
-      value={value}
-      onChange={(event) => onChange(event.target.value as V)}
-      className="max-w-44 rounded-full border border-edge bg-card px-3 py-1 text-sm"
-    >
-      {options.map(([each, name]) => (
-        <option key={each} value={each}>
-          {name}
-        </option>
-      ))}
-    </select>
   );
 }

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { viewerTime } from '@/core/time';
 import type { BoardDrop, BoardRow, ChannelView } from '@/desk/look/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
@@ -20,10 +20,14 @@ interface RowProps {
   row: BoardRow;
   channels: ChannelView[];
   arrival: Arrival | undefined;
+  selected: boolean;
+  /** @param range also all rows from the one that was pressed before */
+  onSelect: (videoId: string, range: boolean) => void;
 }
 
 /** One video with its crossings. */
-export function VideoRow({ index, measure, row, channels, arrival }: RowProps) {
+export function VideoRow({ index, measure, row, channels, arrival, selected, onSelect }: RowProps) {
+  const withShift = useRef(false);
   const missing = useMissing(
     row.videoId,
     row.drops.some(({ state }) => state === 'draft'),
@@ -31,15 +35,30 @@ export function VideoRow({ index, measure, row, channels, arrival }: RowProps) {
   return (
     <tr data-index={index} aria-rowindex={index + 2} ref={measure} className="max-sm:block">
       <td className="border-line border-t bg-card px-3.5 py-2 align-middle max-sm:block sm:sticky sm:left-0">
-        <Link href={`/videos/${row.videoId}`} className="group flex items-center gap-2.5">
-          <Thumbnail pictureId={row.pictureId} />
-          <span className="min-w-0">
-            <b className="block font-semibold leading-snug group-hover:underline">
-              {row.shownTitle || 'Without a title'}
-            </b>
-            <span className="text-[13px] text-soft">{aboutCut(row)}</span>
-          </span>
-        </Link>
+        <div className="flex items-center gap-2.5">
+          <input
+            type="checkbox"
+            aria-label={`Select ${row.shownTitle || 'the video without a title'}`}
+            checked={selected}
+            onPointerDown={(event) => {
+              withShift.current = event.shiftKey;
+            }}
+            onKeyDown={(event) => {
+              withShift.current = event.shiftKey;
+            }}
+            onChange={() => onSelect(row.videoId, withShift.current)}
+            className="size-6 flex-none accent-[var(--rim)]"
+          />
+          <Link href={`/videos/${row.videoId}`} className="group flex min-w-0 items-center gap-2.5">
+            <Thumbnail pictureId={row.pictureId} />
+            <span className="min-w-0">
+              <b className="block font-semibold leading-snug group-hover:underline">
+                {row.shownTitle || 'Without a title'}
+              </b>
+              <span className="text-[13px] text-soft">{aboutCut(row)}</span>
+            </span>
+          </Link>
+        </div>
         <CutLine row={row} arrival={arrival} />
       </td>
       {channels.map((channel) => (

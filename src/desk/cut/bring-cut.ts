@@ -17,14 +17,14 @@ import {
   noteReceived,
 } from '@/store/cuts';
 import { type Database, database, transaction } from '@/store/database';
-import { dropById, dropsOf, makeDrop } from '@/store/drops';
+import { makeDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { ArrivingStore } from '@/store/files/arriving';
 import { files } from '@/store/files/folder';
 import { removeAskedFiles } from '@/store/files/removals';
 import { lockThing } from '@/store/locks';
 import { noteSeriesUsed } from '@/store/series';
-import { deleteVideo, makeVideo, videoById } from '@/store/videos';
+import { makeVideo, videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { idShape } from '../id-shape';
@@ -234,21 +234,4 @@ export async function discardCut(id: string): Promise<void> {
   });
   await removeAskedFiles(database());
   log.info({ cut: id, video: videoId }, 'cut taken back');
-}
-
-/** Deletes a video that was never sent, with its files. @throws DeskError where a drop of it is at a site */
-export async function discardVideo(id: string): Promise<void> {
-  await transaction(async (trx) => {
-    found(await videoById(trx, id, true), 'video');
-    for (const { id: dropId } of await dropsOf(trx, [id])) {
-      // Each drop is held until the end: it can neither be sent nor moved meanwhile.
-      const drop = await dropById(trx, dropId, true);
-      if (drop && drop.state !== 'draft' && drop.state !== 'removed') {
-        throw new DeskError('not now', 'This video is at a site. Remove it there first, then delete it here.');
-      }
-    }
-    await deleteVideo(trx, id);
-    await announce(trx, 'video', id);
-  });
-  await removeAskedFiles(database());
 }

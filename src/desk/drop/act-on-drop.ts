@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { type End, isWider, type MoveName, mayAccept, mayMove } from '@/core/drop';
+import { type End, isWider, type MoveName, mayAccept, mayMove, type RightsAsk } from '@/core/drop';
 import { type SiteAdapter, SiteError, type SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database } from '@/store/database';
@@ -117,7 +117,12 @@ async function tryAgain(drop: Drop): Promise<void> {
   return makeMove(drop, 'sendAnew', 'Sent anew by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
 }
 
-const AGREED = { income: 'its adverts, and that it keeps what they earn', silence: 'silence there' };
+const AGREED: Record<RightsAsk, string> = {
+  income: 'a share of what the video earns',
+  silence: 'silence there',
+  'closing in countries': 'that it is closed in some countries',
+  closing: 'that it is closed',
+};
 
 async function accept(drop: Drop, channel: Channel, adapter: SiteAdapter): Promise<void> {
   const { snag } = drop;
@@ -130,7 +135,7 @@ async function accept(drop: Drop, channel: Channel, adapter: SiteAdapter): Promi
       throw new DeskError('site', `${adapter.profile.name} did not take the agreement: ${error.message}. Try again.`);
     }
     const { owner = 'the owner', asks } = snag;
-    const what = asks === 'silence' ? AGREED.silence : AGREED.income;
+    const what = AGREED[asks ?? 'income'];
     return makeMove(drop, 'acceptCheck', `Agreed to what ${owner} asks: ${what}`);
   }
   const record = await recordOf(database(), drop.videoId);

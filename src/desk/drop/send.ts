@@ -2,6 +2,7 @@ import { mayMove } from '@/core/drop';
 import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, type DropFields, dropsOf } from '@/store/drops';
+import { setVideo } from '@/store/videos';
 import { found } from '../desk-error';
 import { goesOnWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
@@ -64,6 +65,8 @@ export async function sendVideo(videoId: string, channelIds?: readonly string[])
       round: drop.state === 'removed' ? drop.round + 1 : drop.round,
     };
     await makeMove(drop, 'send', `Sent to ${channel.name}`, fields);
+    // Who sends it does not want it deleted any more.
+    if (record.video.deleteAskedAt) await setVideo(db, videoId, { deleteAskedAt: undefined });
     result.sent.push(channel.name);
     log.info({ drop: drop.id, video: videoId, channel: channel.id }, 'drop sent');
   }

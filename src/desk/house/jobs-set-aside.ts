@@ -7,6 +7,7 @@ const WORK: Record<JobKind, string> = {
   read: 'Reading a file',
   measure: 'Measuring sound and shots',
   picture: 'Making a picture',
+  many: 'Changing many videos',
   playlists: 'Reading playlists',
   tidy: 'Tidying up',
 };

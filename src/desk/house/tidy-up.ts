@@ -7,6 +7,8 @@ import { forgetOldEntries } from '@/store/feed';
 import { files } from '@/store/files/folder';
 import { removeAskedFiles } from '@/store/files/removals';
 import { askForJobs } from '@/store/jobs';
+import { forgetOldManyActs } from '@/store/many-acts';
+import { deleteAsked } from '../video/delete-video';
 
 /** The subject of work that is done for all there is. */
 const EVERYTHING = 'everything';
@@ -28,6 +30,8 @@ export async function tidyUp(): Promise<void> {
   await forgetOldConnectRequests(db);
   await forgetOldChanges(db);
   await forgetOldWaits(db);
+  await forgetOldManyActs(db);
+  await deleteAsked();
   await files().removeHalf();
   await removeAskedFiles(db);
 }

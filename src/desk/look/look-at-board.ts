@@ -14,6 +14,7 @@ import { missingAt } from '../drop/readiness';
 import { profileAt, recordsOf } from '../drop/record';
 import { idShape } from '../id-shape';
 import { inForceAt, type KeptLayers, keptLayers, wordsAt } from '../layers/layers';
+import { MOST_AT_ONCE } from '../many/many-act';
 import { site } from '../site/session';
 import { channelView, cutView, dropsByVideo, dropView, readingJobs } from './look';
 import type { BoardCounts, BoardMissing, BoardRow, BoardView } from './views';
@@ -153,6 +154,13 @@ export async function lookAtBoardCounts(input: unknown = {}): Promise<BoardCount
   const db = database();
   const [counts, moving] = await Promise.all([boardCounts(db, choice), movingNow(db)]);
   return { counts, moving };
+}
+
+/** The ids of all videos of a choice, in no order, as many as can be acted on at once. */
+export async function lookAtBoardIds(input: unknown = {}): Promise<{ ids: string[] }> {
+  const choice: BoardChoice = await countsShape.validate(input, { stripUnknown: false });
+  const places = await boardPlaces(database(), choice, 'newest', undefined, MOST_AT_ONCE);
+  return { ids: places.map(({ id }) => id) };
 }
 
 const MOST_MISSING = 60;

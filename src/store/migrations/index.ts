@@ -9,6 +9,7 @@ import * as traces from './007-traces';
 import * as jobs from './008-jobs';
 import * as allowances from './009-allowances';
 import * as board from './010-board';
+import * as many from './011-many';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -22,4 +23,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '008-jobs': jobs,
   '009-allowances': allowances,
   '010-board': board,
+  '011-many': many,
 };

@@ -21,10 +21,13 @@ const RELEASE_NAMES: Record<Release, string> = {
   'on my word': 'when I say so',
 };
 
+/** When it opens, with the words for each. */
+export const RELEASE_CHOICES = RELEASES.map((each) => [each, RELEASE_NAMES[each]] as const);
+
 /** Fields that are one of a few, with the words for each. */
 export const CHOICES: Partial<Record<DefaultField, readonly (readonly [value: string, says: string])[]>> = {
   privacy: PRIVACIES.map((each) => [each, PRIVACY_WORDS[each].name]),
-  release: RELEASES.map((each) => [each, RELEASE_NAMES[each]]),
+  release: RELEASE_CHOICES,
   licence: LICENCES.map((each) => [each, each]),
   comments: COMMENT_WAYS.map((way) => [way, COMMENT_NAMES[way]]),
   adverts: ADVERT_WAYS.map((way) => [way, way]),

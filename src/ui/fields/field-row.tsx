@@ -1,33 +1,43 @@
 import type { ReactNode } from 'react';
 
 /** The look of a field that is typed into. */
-const LOOK = 'rounded-lg border border-line bg-paper px-3 py-2';
+const LOOK = 'rounded-lg border border-edge bg-card px-3 py-2';
 export const FIELD = `w-full ${LOOK}`;
 /** The same for one that is as wide as what is in it. */
 export const FIELD_LOOK = `max-w-full ${LOOK}`;
 
 /** The same, small, for a line of several. */
-export const SMALL_FIELD = 'min-w-0 rounded-lg border border-line bg-paper px-3 py-1.5 text-sm';
+export const SMALL_FIELD = 'min-w-0 rounded-lg border border-edge bg-card px-3 py-1.5 text-sm';
 
 interface FieldRowProps {
   id: string;
   label: string;
-  /** What is to be said below it. */
+  /** Where its value comes from, and what can be done about that. */
+  mark?: ReactNode;
+  /** What is to be said below it: one quiet line. */
   below?: ReactNode;
   children: ReactNode;
 }
 
-/** A row of the Sheet: what it is called, the field, and what is to be said below it. */
-export function FieldRow({ id, label, below, children }: FieldRowProps) {
+/** A field with what it is called above it, where its value comes from, and what is to be said below. */
+export function FieldRow({ id, label, mark, below, children }: FieldRowProps) {
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
-      <label htmlFor={id} className="pt-2 text-sm text-soft">
-        {label}
-      </label>
-      <div>
+    <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-1">
+      <div className="flex min-h-6 flex-wrap items-center justify-between gap-x-3">
+        <label htmlFor={id} className="text-sm text-soft">
+          {label}
+        </label>
+        {mark}
+      </div>
+      <div className="min-w-0">
         {children}
-        {below && <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft">{below}</div>}
+        <Below>{below}</Below>
       </div>
     </div>
   );
+}
+
+/** The quiet line below a field. */
+export function Below({ children }: { children: ReactNode }) {
+  return <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft empty:hidden">{children}</div>;
 }

@@ -1,5 +1,5 @@
 import type { FileSettings } from '@/core/defaults';
-import { FIELD_LOOK } from './field-row';
+import { Choose } from '@/ui/choose';
 
 const HEIGHTS = [2160, 1440, 1080, 720];
 /** Rates that people go by, in kilobits a second (common practice, no source). */
@@ -26,32 +26,24 @@ export function FileSettingsField({
   if (file.kilobits !== null && !rates.has(file.kilobits)) rates.set(file.kilobits, `${file.kilobits / 1000} Mbit/s`);
   return (
     <div className="flex flex-wrap gap-2">
-      <select
+      <Choose
         id={id}
-        value={file.tallest ?? ''}
-        onChange={(event) => onChange({ ...file, tallest: number(event.target.value) })}
-        className={`${FIELD_LOOK} w-auto`}
-      >
-        <option value="">Original height</option>
-        {HEIGHTS.map((height) => (
-          <option key={height} value={height}>
-            at most {height} lines
-          </option>
-        ))}
-      </select>
-      <select
-        aria-label="Rate of the picture"
-        value={file.kilobits ?? ''}
-        onChange={(event) => onChange({ ...file, kilobits: number(event.target.value) })}
-        className={`${FIELD_LOOK} w-auto`}
-      >
-        <option value="">Original bit rate</option>
-        {[...rates].map(([kilobits, says]) => (
-          <option key={kilobits} value={kilobits}>
-            {says}
-          </option>
-        ))}
-      </select>
+        value={String(file.tallest ?? '')}
+        options={[
+          ['', 'Original height'],
+          ...HEIGHTS.map((height) => [String(height), `at most ${height} lines`] as const),
+        ]}
+        onChange={(height) => onChange({ ...file, tallest: number(height) })}
+      />
+      <Choose
+        label="Rate of the picture"
+        value={String(file.kilobits ?? '')}
+        options={[
+          ['', 'Original bit rate'],
+          ...[...rates].map(([kilobits, says]) => [String(kilobits), says] as const),
+        ]}
+        onChange={(kilobits) => onChange({ ...file, kilobits: number(kilobits) })}
+      />
     </div>
   );
 }

@@ -39,7 +39,7 @@ export function LayerFields({ fields, at, own, beneath, stock, put, keptAs, move
         key={field}
         id={id}
         label={fieldLabel(field)}
-        below={
+        mark={
           (set || under.from.length > 0) && (
             <LayerMark
               from={under.from}

@@ -1,11 +1,17 @@
+'use client';
+
+import { ChevronDown } from 'lucide-react';
+import { DropdownMenu } from 'radix-ui';
 import {
   type DefaultField,
+  FIELD_NAMES,
   isListField,
   type LayerValues,
   type ListValue,
   type Source,
   sourceWords,
 } from '@/core/defaults';
+import { MenuItem, MenuList } from '../menu';
 
 interface LayerMarkProps {
   from: readonly Source[];
@@ -16,39 +22,50 @@ interface LayerMarkProps {
   beneath: readonly Source[];
   /** Sets it there; null leaves it to the layers beneath. */
   put: (value: unknown) => unknown;
-  /** Layers above to which it may move, each in words: “for all of Plank by Plank”. */
+  /** Layers above to which it may move, each in words: “Make default for Plank by Plank”. */
   moves?: readonly { says: string; onMove: () => void }[];
 }
 
-const ACTION = 'text-copper underline decoration-dotted underline-offset-2 hover:decoration-solid';
+const BADGE = 'inline-flex min-h-6 items-center gap-1 rounded-md border px-2 text-xs text-soft';
 
-/** Which layer gave a value, and what can be done about that. */
+/** Which layer gave a value, as a small badge whose menu holds what can be done about that. */
 export function LayerMark({ from, field, own, beneath, put, moves = [] }: LayerMarkProps) {
-  if (own === undefined && from.length === 0) return null;
-  if (own === undefined) return <span>from {sourceWords(from)}</span>;
+  if (own === undefined) {
+    if (from.length === 0) return null;
+    const layers = [...new Set(from.map(({ layer }) => layer))];
+    return (
+      <span title={`from ${sourceWords(from)}`} className={`${BADGE} border-line`}>
+        from {new Intl.ListFormat('en').format(layers)}
+      </span>
+    );
+  }
   const list = isListField(field) ? (own as ListValue<unknown>) : undefined;
   const turned = list && { ...list, way: list.way === 'add' ? 'replace' : 'add' };
+  const says = list ? (list.way === 'add' ? 'added here' : 'replaces inherited') : 'set here';
   return (
-    <span className="inline-flex flex-wrap gap-x-2.5">
-      <span>{list ? (list.way === 'add' ? 'added here' : 'set here, in place of inherited ones') : 'set here'}</span>
-      {turned && (
-        <button type="button" onClick={() => put(turned)} className={ACTION}>
-          {turned.way === 'add' ? 'Add to inherited ones' : 'Replace inherited ones'}
-        </button>
-      )}
-      <button
-        type="button"
-        onClick={() => put(null)}
-        title={beneath.length > 0 ? `back to ${sourceWords(beneath)}` : undefined}
-        className={ACTION}
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger
+        aria-label={`${FIELD_NAMES[field]}: ${says}`}
+        className={`${BADGE} border-edge hover:bg-sunk data-[state=open]:bg-sunk`}
       >
-        Reset
-      </button>
-      {moves.map(({ says, onMove }) => (
-        <button key={says} type="button" onClick={onMove} className={ACTION}>
-          {says}
-        </button>
-      ))}
-    </span>
+        {says}
+        <ChevronDown size={13} aria-hidden />
+      </DropdownMenu.Trigger>
+      <MenuList>
+        <MenuItem onPress={() => put(null)}>
+          Reset{beneath.length > 0 && <span className="text-soft"> to {sourceWords(beneath)}</span>}
+        </MenuItem>
+        {turned && (
+          <MenuItem onPress={() => put(turned)}>
+            {turned.way === 'add' ? 'Add to inherited ones' : 'Replace inherited ones'}
+          </MenuItem>
+        )}
+        {moves.map(({ says: move, onMove }) => (
+          <MenuItem key={move} onPress={onMove}>
+            {move}
+          </MenuItem>
+        ))}
+      </MenuList>
+    </DropdownMenu.Root>
   );
 }

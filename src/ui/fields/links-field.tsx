@@ -4,6 +4,7 @@ import { type FormEvent, useState } from 'react';
 import type { ListValue } from '@/core/defaults';
 import { type LinkItem, linkLine, type NamedLink, type Shelf } from '@/core/words';
 import { Button } from '@/ui/button';
+import { CHOOSE_SMALL, Choose } from '@/ui/choose';
 import { SMALL_FIELD } from './field-row';
 import { TakeOff } from './take-off';
 
@@ -82,19 +83,13 @@ export function LinksField({ id, own, beneath, shelf, onChange }: LinksFieldProp
           Add
         </Button>
         {free.length > 0 && (
-          <select
-            aria-label="Take a link from the shelf"
+          <Choose
+            label="Take a link from the shelf"
             value=""
-            onChange={(event) => put([...mine, { shelf: event.target.value }])}
-            className={SMALL_FIELD}
-          >
-            <option value="">from the shelf …</option>
-            {free.map((name) => (
-              <option key={name} value={name}>
-                {name}
-              </option>
-            ))}
-          </select>
+            options={[['', 'from the shelf …'], ...free.map((name): [string, string] => [name, name])]}
+            onChange={(shelf) => shelf !== '' && put([...mine, { shelf }])}
+            className={CHOOSE_SMALL}
+          />
         )}
       </form>
     </div>

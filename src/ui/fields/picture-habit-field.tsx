@@ -2,6 +2,7 @@
 
 import type { PictureHabit } from '@/core/defaults';
 import { type Fraction, fraction, fromDecimal, plus, toDecimal } from '@/core/time';
+import { Choose } from '@/ui/choose';
 import { useDraft } from '../saving/use-draft';
 import { ChoiceCards } from './choice-cards';
 import { DraftInput } from './draft-input';
@@ -14,6 +15,11 @@ const HABITS: { value: PictureHabit['way']; name: string; says: string }[] = [
 ];
 
 const FIRST: Fraction = fraction(3);
+
+const BANDS = [
+  ['below', 'below, across the picture'],
+  ['beside', 'beside, at the left'],
+] as const;
 
 /** Seconds in a text such as 6.4 or 1:06.4, exactly. */
 function secondsIn(text: string): Fraction | undefined {
@@ -51,17 +57,15 @@ export function PictureHabitField({ id, habit, onChange }: PictureHabitProps) {
         </div>
       )}
       {habit.way === 'layout' && (
-        <label className="flex flex-wrap items-center gap-2 text-sm text-soft">
+        <div className="flex flex-wrap items-center gap-2 text-sm text-soft">
           the band stands
-          <select
+          <Choose
+            label="Where the band stands"
             value={habit.band}
-            onChange={(event) => onChange({ ...habit, band: event.target.value as 'below' | 'beside' })}
-            className={`${FIELD_LOOK} w-auto`}
-          >
-            <option value="below">below, across the picture</option>
-            <option value="beside">beside, at the left</option>
-          </select>
-        </label>
+            options={BANDS}
+            onChange={(band) => onChange({ ...habit, band })}
+          />
+        </div>
       )}
     </div>
   );

@@ -4,6 +4,7 @@ import type { Credit } from '@/core/declarations';
 import type { DefaultField, FileSettings, LayerValues, ListValue, PictureHabit } from '@/core/defaults';
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
 import type { ChannelView } from '@/desk/look/views';
+import { CHOOSE_FIELD, Choose } from '@/ui/choose';
 import { TickBox } from '@/ui/tick-box';
 import type { SaveEnd } from '../saving/use-acts';
 import { useDraft } from '../saving/use-draft';
@@ -12,6 +13,7 @@ import { ChoiceCards } from './choice-cards';
 import { CHILDREN_ANSWERS, CHOICES, FLAGS } from './choices';
 import { ColoursField } from './colours-field';
 import { CreditsField } from './credits-field';
+import { DateField } from './date-field';
 import { DraftInput } from './draft-input';
 import { FIELD } from './field-row';
 import { FileSettingsField } from './file-settings-field';
@@ -56,18 +58,13 @@ export function ValueControl(props: ValueControlProps) {
   const choices = field === 'category' ? categoryChoices(stock) : CHOICES[field];
   if (choices) {
     return (
-      <select
+      <Choose
         id={id}
         value={String(value)}
-        onChange={(event) => put(event.target.value)}
-        className={`${FIELD} max-w-80`}
-      >
-        {choices.map(([option, says]) => (
-          <option key={option} value={option}>
-            {says}
-          </option>
-        ))}
-      </select>
+        options={choices}
+        onChange={(next) => void put(next)}
+        className={`${CHOOSE_FIELD} w-full max-w-80`}
+      />
     );
   }
   const flag = FLAGS[field];
@@ -134,15 +131,7 @@ export function ValueControl(props: ValueControlProps) {
     case 'channels':
       return <ChannelTicks stock={stock} chosen={value as string[]} onChange={put} />;
     case 'recordedOn':
-      return (
-        <input
-          id={id}
-          type="date"
-          value={value as string}
-          onChange={(event) => put(event.target.value)}
-          className={`${FIELD} max-w-48`}
-        />
-      );
+      return <DateField id={id} day={value as string} onChange={put} />;
     default:
       return <TextControl {...props} />;
   }

@@ -5,7 +5,7 @@ import { valueOver } from '@/core/defaults';
 import { type Fitted, fitToSite } from '@/core/fitting';
 import { linksOf, TemplateError } from '@/core/words';
 import type { LayerView } from '@/desk/look/views';
-import { FIELD_LOOK } from '@/ui/fields/field-row';
+import { CHOOSE_SMALL, Choose } from '@/ui/choose';
 
 /** The words of a layer filled in with the latest video's, as each site would get them. */
 export function TemplatePreview({ view }: { view: LayerView }) {
@@ -37,22 +37,17 @@ export function TemplatePreview({ view }: { view: LayerView }) {
     trouble = error.message;
   }
   return (
-    <section aria-label="Preview" className="grid gap-2 sm:pl-[126px]">
+    <section aria-label="Preview" className="grid gap-2">
       <div className="flex flex-wrap items-center gap-2.5">
         <h3>Preview</h3>
         <span className="text-[13px] text-soft">with “{title}”, as on</span>
-        <select
-          aria-label="As on which site"
-          value={chosen}
-          onChange={(event) => setChosen(Number(event.target.value))}
-          className={`${FIELD_LOOK} w-auto py-1 text-sm`}
-        >
-          {rules.map(({ name }, index) => (
-            <option key={name} value={index}>
-              {name}
-            </option>
-          ))}
-        </select>
+        <Choose
+          label="As on which site"
+          value={String(chosen)}
+          options={rules.map(({ name }, index) => [String(index), name] as const)}
+          onChange={(index) => setChosen(Number(index))}
+          className={CHOOSE_SMALL}
+        />
       </div>
       {trouble && <p className="text-sm text-snag">▲ {trouble}</p>}
       {fitted && (

@@ -1,4 +1,5 @@
 import type { JobKind } from '@/store/jobs';
+import { manyWork } from './do-many';
 import type { JobWork } from './job-work';
 import { keepPlaylists } from './keep-playlists';
 import { makePicture } from './make-picture';
@@ -12,5 +13,6 @@ export const JOB_WORK: Record<JobKind, JobWork> = {
   measure: measureCut,
   picture: makePicture,
   playlists: keepPlaylists,
+  many: manyWork,
   tidy,
 };

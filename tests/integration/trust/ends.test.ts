@@ -235,7 +235,7 @@ describe('a match with other people’s music', () => {
   });
 
   it('that a site does not take the agreement for is said, and nothing has moved', async () => {
-    const { videoId, drop } = await matched('match-refused', 'adverts');
+    const { videoId, drop } = await matched('match-refused', 'share');
     const fault = { kind: 'answer', status: 422, path: '/accept-match', times: 1 };
     await setFaultsAt('lanternfold', fault);
     await expect(actOnDrop(drop.id, { action: 'accept' })).rejects.toMatchObject({ kind: 'site' });

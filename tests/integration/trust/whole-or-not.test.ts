@@ -1,7 +1,8 @@
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
-import { discardVideo, noteCutArrived } from '@/desk/cut/bring-cut';
+import { noteCutArrived } from '@/desk/cut/bring-cut';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { discardVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 import { closeDatabase, database } from '@/store/database';
 import { makeClip } from '../../setup/clips';

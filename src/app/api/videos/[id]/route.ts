@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { discardVideo } from '@/desk/cut/bring-cut';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { askToDelete } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 
 export const dynamic = 'force-dynamic';
@@ -16,6 +16,5 @@ export const PATCH = guarded<Params>(async (request, { id }) => {
 });
 
 export const DELETE = guarded<Params>(async (_request, { id }) => {
-  await discardVideo(id);
-  return undefined;
+  return { gone: await askToDelete(id) };
 });

@@ -3,24 +3,19 @@
 import { useRef } from 'react';
 import { Button } from '@/ui/button';
 import { FilePick } from '@/ui/file-pick';
+import { languageName } from '@/ui/language-name';
 import type { SheetHandle } from './use-sheet';
 import type { FileTaking } from './use-take-file';
-
-const languageName = (tag: string) => new Intl.DisplayNames('en', { type: 'language' }).of(tag) ?? tag;
 
 /** The caption files of a video, one a language, with what viewers would stumble over. */
 export function CaptionsBlock({ handle, taking }: { handle: SheetHandle; taking: FileTaking }) {
   const { sheet, act } = handle;
   const input = useRef<HTMLInputElement>(null);
   return (
-    <section id="captions" aria-label="Captions" className="enamel grid gap-2 px-4 py-3.5">
-      <div className="flex flex-wrap items-center gap-3">
-        <h2>Captions</h2>
-        {sheet.captions.length === 0 && <span className="text-[13px] text-soft">none yet: SubRip or WebVTT</span>}
-        <Button look="plain" className="ml-auto" onClick={() => input.current?.click()}>
-          Add a caption file
-        </Button>
-      </div>
+    <div id="captions" className="grid gap-2 px-4 py-3.5">
+      <Button className="justify-self-start" onClick={() => input.current?.click()}>
+        Add a caption file
+      </Button>
       {sheet.captions.map(({ id, language, fileName, findings }) => (
         <div key={id} className="border-line border-t pt-2 text-sm">
           <div className="flex flex-wrap items-baseline gap-x-3">
@@ -54,6 +49,6 @@ export function CaptionsBlock({ handle, taking }: { handle: SheetHandle; taking:
         accept=".srt,.vtt"
         onPick={([file]) => file && taking.takeFile(file)}
       />
-    </section>
+    </div>
   );
 }

@@ -5,10 +5,10 @@ import { type DeclarationField, fieldsTaken } from '@/core/declarations';
 import type { DefaultField } from '@/core/defaults';
 import { ChoiceCards } from '@/ui/fields/choice-cards';
 import { CHILDREN_ANSWERS, FLAGS } from '@/ui/fields/choices';
-import { FieldRow } from '@/ui/fields/field-row';
+import { Below, FieldRow } from '@/ui/fields/field-row';
 import { fieldLabel } from '@/ui/fields/layer-fields';
 import { type FieldStock, ValueControl } from '@/ui/fields/value-control';
-import { SheetMark } from './sheet-mark';
+import { DiffersOn, SheetMark } from './sheet-mark';
 import type { SheetHandle } from './use-sheet';
 
 type TakenField = DeclarationField | 'sendCaptions';
@@ -66,32 +66,34 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
   );
   const below = (field: TakenField): ReactNode => (
     <>
-      {off(field) && <span className="text-held">off, because it is aimed at children</span>}
-      <SheetMark handle={handle} field={field} />
+      {off(field) && <span className="text-held">Off, because it is aimed at children</span>}
+      <DiffersOn handle={handle} field={field} />
     </>
   );
+  const mark = (field: TakenField) => <SheetMark handle={handle} field={field} />;
   const isFlag = (field: DefaultField) => FLAGS[field] !== undefined;
   const wide: TakenField[] = ['credits', 'products'];
   const row = (field: TakenField) => (
     <div key={field} className={wide.includes(field) ? 'lg:col-span-2' : undefined}>
-      <FieldRow id={`declared-${field}`} label={fieldLabel(field)} below={below(field)}>
+      <FieldRow id={`declared-${field}`} label={fieldLabel(field)} mark={mark(field)} below={below(field)}>
         {control(field)}
       </FieldRow>
     </div>
   );
   return (
-    <section aria-label="Declarations" className="enamel grid gap-4 px-4 py-3.5">
-      <h2>Declarations</h2>
+    <div className="grid gap-4 px-4 py-3.5">
       {groups.map(({ name, fields, sites }) => {
         const [flags, rows] = [[...fields].filter(isFlag), [...fields].filter((field) => !isFlag(field))];
         return (
-          <fieldset key={name} className="grid gap-3 border-t border-line pt-3">
+          <fieldset key={name} className="grid gap-3 border-line not-first:border-t not-first:pt-3">
             <legend className="sr-only">{name}</legend>
             <p className="flex flex-wrap items-baseline gap-x-2.5" aria-hidden>
               <b className="font-semibold">{name}</b>
               <span className="text-[13px] text-soft">{[...sites].join(', ')}</span>
             </p>
-            {fields.has('forChildren') && <ForChildren handle={handle} below={below('forChildren')} />}
+            {fields.has('forChildren') && (
+              <ForChildren handle={handle} mark={mark('forChildren')} below={below('forChildren')} />
+            )}
             <div className="grid items-start gap-3.5 empty:hidden lg:grid-cols-2">
               {rows.filter((field) => field !== 'forChildren').map(row)}
             </div>
@@ -99,8 +101,11 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
               <div className="grid gap-x-5 gap-y-1.5 sm:grid-cols-2">
                 {flags.map((field) => (
                   <div key={field} className="grid">
-                    {control(field)}
-                    <div className="flex flex-wrap gap-x-3.5 pl-7 text-[13px] text-soft">{below(field)}</div>
+                    <div className="flex flex-wrap items-center justify-between gap-x-3">
+                      {control(field)}
+                      {mark(field)}
+                    </div>
+                    <Below>{below(field)}</Below>
                   </div>
                 ))}
               </div>
@@ -108,12 +113,12 @@ export function DeclarationsBlock({ handle }: { handle: SheetHandle }) {
           </fieldset>
         );
       })}
-    </section>
+    </div>
   );
 }
 
 /** A question of the law: nothing is chosen before somebody, or a layer, answers. */
-function ForChildren({ handle, below }: { handle: SheetHandle; below: ReactNode }) {
+function ForChildren({ handle, mark, below }: { handle: SheetHandle; mark: ReactNode; below: ReactNode }) {
   const { sheet, save } = handle;
   const { forChildren } = sheet.values;
   const off = sheet.switchedOff.map(({ what }) => what);
@@ -122,15 +127,14 @@ function ForChildren({ handle, below }: { handle: SheetHandle; below: ReactNode 
     return ticked && fieldsTaken(rules.declares).includes('forChildren') && values.forChildren.value === undefined;
   });
   return (
-    <fieldset
-      id="declared-forChildren"
-      tabIndex={-1}
-      className="grid gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5"
-    >
+    <fieldset id="declared-forChildren" tabIndex={-1} className="grid gap-1">
       <legend className="sr-only">Is it aimed at children?</legend>
-      <span aria-hidden className="pt-2 text-sm text-soft">
-        Aimed at children?
-      </span>
+      <div className="flex items-center justify-between gap-3">
+        <span aria-hidden className="text-sm text-soft">
+          Aimed at children?
+        </span>
+        {mark}
+      </div>
       <div>
         <ChoiceCards
           name="for-children"

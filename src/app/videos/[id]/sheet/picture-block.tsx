@@ -25,8 +25,7 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
       channel.missing.filter((missing) => missing.place === 'picture').map((missing) => missing.what),
     );
   return (
-    <section id="picture" aria-label="Picture" className="enamel grid gap-3 px-4 py-3.5">
-      <h2>Picture</h2>
+    <div id="picture" className="grid gap-3 px-4 py-3.5">
       <div className="flex flex-wrap gap-4">
         {picture ? (
           <img
@@ -53,14 +52,12 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
           )}
           {picture && (
             <p className="text-[13px] text-soft">
-              {picture.byHabit && 'made by the habit · '}
+              {picture.byHabit && 'made as the series does · '}
               {picture.source === 'frame' ? 'from the video' : 'your own file'} · {picture.width}×{picture.height} ·{' '}
               {binarySize(picture.size)}
             </p>
           )}
-          <p className="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
-            <SheetMark handle={handle} field="picture" />
-          </p>
+          <SheetMark handle={handle} field="picture" />
           {[...new Set(findings)].map((what) => (
             <p key={what} className="text-sm text-snag">
               ▲ {what}
@@ -74,6 +71,6 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
         accept="image/jpeg,image/png,image/webp"
         onPick={([file]) => file && taking.takeFile(file)}
       />
-    </section>
+    </div>
   );
 }

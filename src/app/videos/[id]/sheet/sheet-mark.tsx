@@ -11,10 +11,10 @@ interface SheetMarkProps {
 
 const MOST_NAMED = 2;
 
-/** Which layer gave a field of the record, with what can be done about it, and channels that get another value. */
+/** Which layer gave a field of the record, with what can be done about it. */
 export function SheetMark({ handle, field }: SheetMarkProps) {
   const { sheet, save, moveUp } = handle;
-  const { from, beneathFrom, differs } = sheet.marks[field];
+  const { from, beneathFrom } = sheet.marks[field];
   const { series } = sheet;
   const ticked = sheet.channels.filter((channel) => channel.ticked);
   const [only] = ticked;
@@ -31,19 +31,23 @@ export function SheetMark({ handle, field }: SheetMarkProps) {
         ]
       : []),
   ];
+  return (
+    <LayerMark
+      from={from}
+      field={field}
+      own={sheet.own[field]}
+      beneath={beneathFrom}
+      put={(value) => void save({ [field]: value })}
+      moves={moves}
+    />
+  );
+}
+
+/** Channels that get another value of a field than the record has. */
+export function DiffersOn({ handle, field }: SheetMarkProps) {
+  const { differs } = handle.sheet.marks[field];
+  if (differs.length === 0) return null;
   const named = differs.slice(0, MOST_NAMED).map(({ name }) => name);
   const more = differs.length > MOST_NAMED ? [`${differs.length - MOST_NAMED} more`] : [];
-  return (
-    <>
-      <LayerMark
-        from={from}
-        field={field}
-        own={sheet.own[field]}
-        beneath={beneathFrom}
-        put={(value) => void save({ [field]: value })}
-        moves={moves}
-      />
-      {differs.length > 0 && <span>Different on {new Intl.ListFormat('en').format([...named, ...more])}</span>}
-    </>
-  );
+  return <span>Different on {new Intl.ListFormat('en').format([...named, ...more])}</span>;
 }

@@ -1,90 +1,124 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
+import { MARKER_FILE_ENDINGS } from '@/core/markers';
 import type { MarkersView, SheetView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { droppedFiles } from '@/ui/arrivals/dropped-files';
+import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
-import { SavingState } from '@/ui/saving/saving-state';
+import { FilePick } from '@/ui/file-pick';
+import { useNotices } from '@/ui/notices';
 import { useSure } from '@/ui/sure';
-import { UndoRedo } from '@/ui/undo-redo';
-import { CaptionsBlock } from './captions-block';
-import { History } from './channels/history';
 import { Rail } from './channels/rail';
 import { BetterCut } from './cut/better-cut';
-import { CutBlock } from './cut/cut-block';
-import { CutFactsBlock } from './cut/cut-facts-block';
+import { FileBlock } from './cut/file-block';
 import { NotRead } from './cut/not-read';
-import { DeclarationsBlock } from './declarations-block';
-import { ImportDialog } from './markers/import-dialog';
-import { MarkerTable } from './markers/marker-table';
-import { PictureBlock } from './picture-block';
+import { SectionsProvider } from './sections/sections-provider';
+import { SheetSection } from './sections/sheet-section';
+import { SheetHead } from './sheet-head';
+import { SheetKeys } from './sheet-keys';
 import { PlayerProvider } from './time-line/player-state';
 import { TimeLineProvider } from './time-line/time-line-state';
 import { type SheetHandle, useSheet } from './use-sheet';
 import { useTakeFile } from './use-take-file';
-import { AsThere } from './words/as-there';
 import { WordsBlock } from './words/words-block';
 
 /** One video on one page, in the order of the work. */
 export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers: MarkersView }) {
   const handle = useSheet(first);
-  const { sheet, undo, redo } = handle;
+  const { sheet } = handle;
   const { arrivals } = useArrivals();
   const taking = useTakeFile(handle);
   const [over, setOver] = useState(false);
+  const markerFile = useRef<HTMLInputElement>(null);
+  const pickMarkers = () => markerFile.current?.click();
   return (
     <PlayerProvider rate={sheet.cut?.facts?.video.rate}>
       <TimeLineProvider handle={handle} first={firstMarkers}>
-        <main
-          className={`grid items-start gap-6 px-4 py-4 sm:px-7 lg:grid-cols-[minmax(0,1fr)_318px] ${over ? 'bg-copper-wash' : ''}`}
-          onDragOver={(event) => {
-            event.preventDefault();
-            setOver(true);
-          }}
-          onDragLeave={() => setOver(false)}
-          onDrop={(event) => {
-            event.preventDefault();
-            setOver(false);
-            void droppedFiles(event.nativeEvent).then((files) => Promise.all(files.map(taking.takeFile)));
-          }}
-        >
-          <div className="grid gap-4">
-            <div>
-              <p className="mb-1 text-[13px] text-soft">{sheet.cut?.fileName ?? 'no cut yet'}</p>
-              <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
-                <h1>{sheet.title || 'Without a title'}</h1>
-                <SavingState />
-                <span className="ml-auto flex gap-1">
-                  <UndoRedo can={sheet} undo={undo} redo={redo} />
-                </span>
+        <SectionsProvider handle={handle}>
+          <SheetKeys>
+            <SheetHead handle={handle} />
+            <main
+              className={`grid grid-cols-[minmax(0,1fr)] items-start gap-5 px-4 py-4 max-lg:pb-28 sm:px-7 lg:grid-cols-[minmax(0,1fr)_322px] ${over ? 'bg-copper-wash' : ''}`}
+              onDragOver={(event) => {
+                event.preventDefault();
+                setOver(true);
+              }}
+              onDragLeave={() => setOver(false)}
+              onDrop={(event) => {
+                event.preventDefault();
+                setOver(false);
+                void droppedFiles(event.nativeEvent).then((files) => Promise.all(files.map(taking.takeFile)));
+              }}
+            >
+              <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
+                <ImportDialog taking={taking} />
+                <SameFile sheet={sheet} />
+                <NotRead handle={handle} />
+                <BetterCut />
+                <SheetSection id="file">
+                  <FileBlock cut={sheet.cut} taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
+                </SheetSection>
+                <SheetSection
+                  id="chapters"
+                  acts={
+                    sheet.markersVersion === 0 && (
+                      <Button look="plain" onClick={pickMarkers}>
+                        Pick a marker file
+                      </Button>
+                    )
+                  }
+                >
+                  <TimeLineBlock onPickFile={pickMarkers} />
+                </SheetSection>
+                <SheetSection id="words">
+                  <WordsBlock handle={handle} />
+                </SheetSection>
+                <SheetSection id="markers">
+                  <MarkerTable />
+                </SheetSection>
+                <SheetSection id="picture">
+                  <PictureBlock handle={handle} taking={taking} />
+                </SheetSection>
+                <SheetSection id="captions">
+                  <CaptionsBlock handle={handle} taking={taking} />
+                </SheetSection>
+                <SheetSection id="declarations">
+                  <DeclarationsBlock handle={handle} />
+                </SheetSection>
+                <SheetSection id="history">
+                  <History channels={sheet.channels} />
+                </SheetSection>
               </div>
-            </div>
-            <ImportDialog taking={taking} />
-            <SameFile sheet={sheet} />
-            <NotRead handle={handle} />
-            <BetterCut />
-            <CutBlock taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
-            <MarkerTable />
-            <CaptionsBlock handle={handle} taking={taking} />
-            <WordsBlock handle={handle} />
-            <AsThere handle={handle} />
-            <PictureBlock handle={handle} taking={taking} />
-            <DeclarationsBlock handle={handle} />
-            <History channels={sheet.channels} />
-          </div>
-          <aside className="grid gap-4 lg:sticky lg:top-4">
-            <Rail handle={handle} />
-            <CutFactsBlock cut={sheet.cut} taking={taking} />
-            <Discard handle={handle} />
-          </aside>
-        </main>
+              <aside className="grid gap-3 lg:sticky lg:top-[104px] lg:max-h-[calc(100vh-116px)] lg:grid-rows-[minmax(0,1fr)_auto]">
+                <Rail handle={handle} />
+                <Discard handle={handle} />
+              </aside>
+            </main>
+            <FilePick
+              input={markerFile}
+              label="Marker file"
+              accept={MARKER_FILE_ENDINGS.join(',')}
+              onPick={([file]) => file && taking.takeFile(file)}
+            />
+          </SheetKeys>
+        </SectionsProvider>
       </TimeLineProvider>
     </PlayerProvider>
   );
 }
+
+const TimeLineBlock = dynamic(() => import('./time-line/time-line-block').then((part) => part.TimeLineBlock));
+const MarkerTable = dynamic(() => import('./markers/marker-table').then((part) => part.MarkerTable));
+const PictureBlock = dynamic(() => import('./picture-block').then((part) => part.PictureBlock));
+const CaptionsBlock = dynamic(() => import('./captions-block').then((part) => part.CaptionsBlock));
+const DeclarationsBlock = dynamic(() => import('./declarations-block').then((part) => part.DeclarationsBlock));
+const History = dynamic(() => import('./channels/history').then((part) => part.History));
+const ImportDialog = dynamic(() => import('./markers/import-dialog').then((part) => part.ImportDialog));
 
 /** Says that another video has the same file, so that nobody works on the wrong one. */
 function SameFile({ sheet }: { sheet: SheetView }) {
@@ -102,17 +136,29 @@ function SameFile({ sheet }: { sheet: SheetView }) {
 function Discard({ handle }: { handle: SheetHandle }) {
   const router = useRouter();
   const sure = useSure();
-  const { sheet, act } = handle;
-  const gone = sheet.channels.every(({ drop }) => !drop || drop.state === 'draft' || drop.state === 'removed');
-  if (!gone) return null;
+  const { say, trouble } = useNotices();
+  const { sheet } = handle;
+  const there = sheet.channels.filter(({ drop }) => drop && drop.state !== 'draft' && drop.state !== 'removed');
+  const names = new Intl.ListFormat('en').format(there.map(({ name }) => name));
   const discard = async () => {
     const question = {
-      title: `Delete “${sheet.title}”?`,
-      follows: ['Its file, words, markers and pictures are gone here. This cannot be undone.'],
+      title: `Delete “${sheet.title || 'this video'}”?`,
+      follows: [
+        ...(there.length > 0
+          ? [`It is removed from ${names} first; its views, comments and links there are gone.`]
+          : []),
+        'Its file, words, markers and pictures are gone here. This cannot be undone.',
+      ],
       yes: 'Delete it',
     };
     if (!(await sure(question))) return;
-    if (await act(`/api/videos/${sheet.id}`, { method: 'DELETE' })) router.push('/');
+    try {
+      const { gone } = await ask<{ gone: boolean }>(`/api/videos/${sheet.id}`, { method: 'DELETE' });
+      say(gone ? `“${sheet.title}” is deleted.` : `“${sheet.title}” is deleted as soon as it is gone from ${names}.`);
+      router.push('/');
+    } catch (error) {
+      trouble(error);
+    }
   };
   return (
     <Button look="plain" onClick={discard} className="justify-self-start">

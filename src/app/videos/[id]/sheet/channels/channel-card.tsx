@@ -1,7 +1,6 @@
 'use client';
 
-import { mayMove, type SheetPlace } from '@/core/drop';
-import { FIT_PLACES } from '@/core/fitting';
+import { mayMove } from '@/core/drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { TickBox } from '@/ui/tick-box';
 import type { SheetHandle } from '../use-sheet';
@@ -34,7 +33,6 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
         )}
         <Readiness channel={channel} sent={sent} />
       </div>
-      {channel.ticked && <MissingList channel={channel} handle={handle} />}
       {drop && sent && <DropLine channel={channel} drop={drop} handle={handle} />}
       {drop?.state === 'removed' && mayMove('send', drop.state) && (
         <p className="mt-1.5 text-[13px] text-soft">It can be sent anew.</p>
@@ -45,12 +43,6 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
   );
 }
 
-/** Whether what is missing keeps the video from going there now: where it is on its way, or has nothing new to send, not. */
-function isAsked({ drop, changes }: SheetChannel): boolean {
-  if (!drop || drop.state === 'draft' || drop.state === 'removed') return true;
-  return changes.length > 0 || drop.state === 'snag';
-}
-
 function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) {
   if (!channel.connected) return <span className="font-semibold text-snag">▲ not connected</span>;
   if (sent && channel.drop?.state !== 'removed') return null;
@@ -58,38 +50,4 @@ function Readiness({ channel, sent }: { channel: SheetChannel; sent: boolean }) 
   const { length } = channel.missing;
   if (length === 0) return <span className="font-semibold text-live">● ready</span>;
   return <span className="whitespace-nowrap font-semibold text-snag">▲ {length} to settle</span>;
-}
-
-const FIELDS: readonly SheetPlace[] = FIT_PLACES;
-
-/** Takes the eye, and the keyboard, to a place on the Sheet. */
-export function goTo(place: SheetPlace) {
-  const target = document.getElementById(place);
-  target?.scrollIntoView({ block: 'center', behavior: 'smooth' });
-  if (FIELDS.includes(place) || place.startsWith('declared-')) target?.focus({ preventScroll: true });
-}
-
-function MissingList({ channel, handle }: { channel: SheetChannel; handle: SheetHandle }) {
-  if (!isAsked(channel)) return null;
-  const { sheet, save } = handle;
-  return (
-    <ul className="mt-1.5 grid gap-1">
-      {channel.missing.map(({ place, what, blank }) => (
-        <li key={what} className="text-[13px]">
-          <button type="button" onClick={() => goTo(place)} className="textlink text-left">
-            {what}
-          </button>
-          {blank !== undefined && (
-            <button
-              type="button"
-              onClick={() => void save({ meantBlanks: [...sheet.meantBlanks, blank] })}
-              className="textlink ml-2 whitespace-nowrap"
-            >
-              It is meant so
-            </button>
-          )}
-        </li>
-      ))}
-    </ul>
-  );
 }

@@ -1,31 +1,68 @@
-import type { SheetChannel } from '@/desk/look/views';
-import { Moment } from '@/ui/moment';
+'use client';
 
-/** Every step of every drop with its time. */
-export function History({ channels }: { channels: SheetChannel[] }) {
-  const sent = channels.filter((channel) => channel.events.length > 0);
-  if (sent.length === 0) return null;
+import { useState } from 'react';
+import type { SheetChannel } from '@/desk/look/views';
+import { useZone } from '@/ui/moment';
+
+type Told = SheetChannel['events'][number] & { channel: string };
+
+/** What happened to the drops of a video, day by day, the newest first; of all channels or of one. */
+export function History({ channels }: { channels: readonly SheetChannel[] }) {
+  const [only, setOnly] = useState('');
+  const zone = useZone();
+  const sent = channels.filter(({ events }) => events.length > 0);
+  const told = sent
+    .filter(({ id }) => only === '' || id === only)
+    .flatMap(({ name, events }): Told[] => events.map((event) => ({ ...event, channel: name })))
+    .sort((a, b) => b.at.localeCompare(a.at) || b.id - a.id);
+  const day = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: zone });
+  const time = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone });
+  const full = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full', timeStyle: 'long', timeZone: zone });
+  const days = new Map<string, Told[]>();
+  for (const event of told) {
+    const on = day.format(new Date(event.at));
+    days.set(on, [...(days.get(on) ?? []), event]);
+  }
   return (
-    <section aria-label="History" className="enamel px-4 py-3.5">
-      <h2 className="mb-2">History</h2>
-      {sent.map((channel) => (
-        <div key={channel.id} className="mb-3 last:mb-0">
-          <h3>{channel.name}</h3>
-          <ol className="mt-1 text-sm">
-            {channel.events.map((event) => (
-              <li key={event.id} className="grid gap-x-4 border-line border-t py-1 sm:grid-cols-[150px_1fr]">
-                <span className="text-soft">
-                  <Moment at={event.at} />
-                </span>
-                <span>
-                  {event.kind === 'snag' && <b className="text-snag">▲ </b>}
-                  {event.says}
+    <div className="grid gap-3 px-4 py-3.5 text-sm">
+      {sent.length > 1 && (
+        <fieldset className="flex flex-wrap gap-1.5">
+          <legend className="sr-only">Which channel</legend>
+          {[{ id: '', name: 'All channels' }, ...sent].map(({ id, name }) => (
+            <button
+              key={id}
+              type="button"
+              aria-pressed={id === only}
+              onClick={() => setOnly(id)}
+              className={`min-h-7 rounded-full border px-3 text-[13px] ${id === only ? 'border-rim bg-held-wash font-semibold' : 'border-edge hover:bg-sunk'}`}
+            >
+              {name}
+            </button>
+          ))}
+        </fieldset>
+      )}
+      {[...days].map(([on, events]) => (
+        <section key={on}>
+          <h3>{on}</h3>
+          <ol>
+            {events.map(({ id, at, kind, says, channel }) => (
+              <li
+                key={id}
+                className="grid grid-cols-[48px_minmax(0,1fr)] gap-x-3 border-line border-t py-1 sm:grid-cols-[48px_150px_minmax(0,1fr)]"
+              >
+                <time dateTime={at} title={full.format(new Date(at))} className="text-soft">
+                  {time.format(new Date(at))}
+                </time>
+                <span className="truncate text-soft">{channel}</span>
+                <span className="[overflow-wrap:anywhere] max-sm:col-start-2">
+                  {kind === 'snag' && <b className="text-snag">▲ </b>}
+                  {says}
                 </span>
               </li>
             ))}
           </ol>
-        </div>
+        </section>
       ))}
-    </section>
+    </div>
   );
 }

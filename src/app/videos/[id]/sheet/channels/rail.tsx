@@ -7,9 +7,12 @@ import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
 import { useUnsaved } from '@/ui/saving/unsaved';
 import { useSure } from '@/ui/sure';
+import { type Finding, findingsOf } from '../sections/section-states';
+import { useSections } from '../sections/sections-provider';
+import { RAIL_ID, SEND_ID } from '../sheet-keys';
 import { useTimeLine } from '../time-line/time-line-state';
 import type { SheetHandle } from '../use-sheet';
-import { ChannelCard, goTo } from './channel-card';
+import { ChannelCard } from './channel-card';
 import { questionBeforeChanges } from './drop-questions';
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
@@ -33,7 +36,9 @@ export function Rail({ handle }: { handle: SheetHandle }) {
   const { sheet, send, sendChanges } = handle;
   const sure = useSure();
   const { waiting } = useUnsaved();
+  const { goTo, allOpen } = useSections();
   const [sending, setSending] = useState(false);
+  const [adding, setAdding] = useState<boolean>();
   const ready = sheet.channels.filter(sendable);
   const changed = sheet.channels.filter(revisable);
   const arrived = sheet.cut?.state === 'ready';
@@ -47,44 +52,122 @@ export function Rail({ handle }: { handle: SheetHandle }) {
     if (question && !(await sure(question))) return;
     await during(sendChanges);
   };
+  const going = sheet.channels.filter(({ ticked, drop }) => ticked || (drop && drop.state !== 'draft'));
+  const others = sheet.channels.filter((channel) => !going.includes(channel));
+  const findings = findingsOf(sheet);
   return (
-    <section aria-label="Where it goes" className="enamel px-4 py-3.5">
-      <h2 className="mb-1">Where it goes</h2>
-      {sheet.channels.length === 0 && (
-        <p className="py-2 text-soft">
-          No channel is connected yet.{' '}
-          <Link href="/channels" className="textlink">
-            Connect one
-          </Link>
-        </p>
-      )}
-      <ChaptersNotChosen handle={handle} />
-      {sheet.channels.map((channel) => (
-        <ChannelCard key={channel.id} channel={channel} handle={handle} />
-      ))}
-      {changed.length > 1 && (
-        <Button look="quiet" className="mt-2.5 w-full" onClick={() => void revise()}>
-          Send the changes to {countWords(changed)}
-        </Button>
-      )}
-      {ready.length > 0 && (
-        <>
-          <Button look="press" className="mt-2.5 w-full" onClick={() => void during(send)}>
-            Send to {countWords(ready)}
-          </Button>
-          {opening.length > 0 && (
-            <p className="mt-1.5 text-[13px] text-soft">
-              Opens by itself to everyone on {names(opening)}, once it is read back and is as meant.
+    <section
+      id={RAIL_ID}
+      aria-label="Where it goes"
+      tabIndex={-1}
+      className="enamel flex min-h-0 scroll-mt-28 flex-col overflow-hidden lg:max-h-full"
+    >
+      <div className="min-h-0 overflow-y-auto px-4 py-3.5">
+        <h2 className="mb-1">Where it goes</h2>
+        {sheet.channels.length === 0 && (
+          <p className="py-2 text-soft">
+            No channel is connected yet.{' '}
+            <Link href="/channels" className="textlink">
+              Connect one
+            </Link>
+          </p>
+        )}
+        <ChaptersNotChosen handle={handle} />
+        {findings.length > 0 && <ToSettle findings={findings} handle={handle} />}
+        {going.map((channel) => (
+          <ChannelCard key={channel.id} channel={channel} handle={handle} />
+        ))}
+        {others.length > 0 && (
+          <details
+            open={adding ?? (allOpen || going.length === 0)}
+            onToggle={(event) => setAdding(event.currentTarget.open)}
+            className="border-line not-first:border-t pt-2.5 text-sm"
+          >
+            <summary className="cursor-pointer">
+              <span className="text-soft">{fewNames(others)}: </span>
+              <span className="text-copper">{others.length === 1 ? 'add this channel' : 'add a channel'}</span>
+            </summary>
+            <div className="mt-1.5">
+              {others.map((channel) => (
+                <ChannelCard key={channel.id} channel={channel} handle={handle} />
+              ))}
+            </div>
+          </details>
+        )}
+      </div>
+      {(changed.length > 1 || ready.length > 0 || findings.length > 0) && (
+        <div className="border-line border-t bg-card px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:shadow-[0_-4px_16px_#0003]">
+          {changed.length > 1 && (
+            <Button look="quiet" className="w-full" onClick={() => void revise()}>
+              Send the changes to {countWords(changed)}
+            </Button>
+          )}
+          {ready.length > 0 && (
+            <>
+              <Button id={SEND_ID} look="press" className="w-full not-first:mt-2" onClick={() => void during(send)}>
+                Send to {countWords(ready)}
+              </Button>
+              {opening.length > 0 && (
+                <p className="mt-1.5 text-[13px] text-soft max-lg:hidden">
+                  Opens to everyone on {names(opening)} once it is checked.
+                </p>
+              )}
+              {!arrived && (
+                <p className="mt-1.5 text-[13px] text-soft">It goes on by itself when the file has arrived.</p>
+              )}
+            </>
+          )}
+          {ready.length === 0 && changed.length < 2 && findings[0] && (
+            <button type="button" onClick={() => findings[0] && goTo(findings[0].place)} className="textlink text-sm">
+              {findings.length === 1 ? '1 thing to settle first' : `${findings.length} things to settle first`}
+            </button>
+          )}
+          {sending && waiting > 0 && (
+            <p role="status" className="mt-1.5 text-[13px] text-snag">
+              ▲ It is sent as soon as everything on this page is saved.
             </p>
           )}
-          {!arrived && <p className="mt-1.5 text-[13px] text-soft">It goes on by itself when the file has arrived.</p>}
-        </>
+        </div>
       )}
-      {sending && waiting > 0 && (
-        <p role="status" className="mt-1.5 text-[13px] text-snag">
-          ▲ It is sent as soon as everything on this page is saved.
-        </p>
-      )}
+    </section>
+  );
+}
+
+const FEW = 2;
+
+/** “Tide Notes, Quay School and 3 more”. */
+function fewNames(channels: readonly SheetChannel[]): string {
+  const shown = channels.length > FEW + 1 ? channels.slice(0, FEW) : channels;
+  const more = channels.length - shown.length;
+  return new Intl.ListFormat('en').format([...shown.map(({ name }) => name), ...(more > 0 ? [`${more} more`] : [])]);
+}
+
+/** What there is to settle: each thing once, with the channels that it holds for; a press leads to its place. */
+function ToSettle({ findings, handle }: { findings: Finding[]; handle: SheetHandle }) {
+  const { sheet, save } = handle;
+  const { goTo } = useSections();
+  return (
+    <section aria-label="To settle" className="mb-2.5 rounded-lg bg-snag-wash px-3 py-2">
+      <ul className="grid gap-1.5 text-[13px]">
+        {findings.map(({ place, what, blank, channels }) => (
+          <li key={what} className="[overflow-wrap:anywhere]">
+            <b className="text-snag">▲ </b>
+            <button type="button" onClick={() => goTo(place)} className="textlink">
+              {what}
+            </button>
+            <span className="block text-soft">{fewNames(channels)}</span>
+            {blank !== undefined && (
+              <button
+                type="button"
+                onClick={() => void save({ meantBlanks: [...sheet.meantBlanks, blank] })}
+                className="textlink"
+              >
+                It is meant so
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
@@ -92,6 +175,7 @@ export function Rail({ handle }: { handle: SheetHandle }) {
 /** Says that the video has markers and nobody has said which of them are for viewers. */
 function ChaptersNotChosen({ handle }: { handle: SheetHandle }) {
   const { markers } = useTimeLine();
+  const { goTo } = useSections();
   const takes = handle.sheet.channels.some(({ ticked, rules }) => ticked && rules.chapters);
   if (!takes || markers.length === 0 || handle.sheet.chaptersChosen) return null;
   if (markers.some(({ kind }) => kind === 'chapter')) return null;

@@ -15,7 +15,7 @@ const WAYS: Record<ChapterWay['way'], string> = {
 };
 
 /** The chapters as viewers see them at each site, which markers they are made from, and what the site's rules say. */
-export function ChapterPanel({ onPickFile }: { onPickFile: () => void }) {
+export function ChapterPanel({ onPickFile, beside }: { onPickFile: () => void; beside: boolean }) {
   const { handle, markers, chapters, leftOut, duration } = useTimeLine();
   const { seek } = usePlayer();
   const sites = useMemo(() => {
@@ -43,9 +43,9 @@ export function ChapterPanel({ onPickFile }: { onPickFile: () => void }) {
   return (
     <div
       id="chapters"
-      className="flex flex-col gap-2 border-line px-3.5 py-3 text-sm md:absolute md:inset-y-0 md:right-0 md:w-[300px] md:overflow-y-auto md:border-l"
+      className={`flex flex-col gap-2 border-line px-3.5 py-3 text-sm ${beside ? 'md:absolute md:inset-y-0 md:right-0 md:w-[300px] md:overflow-y-auto md:border-l' : ''}`}
     >
-      <h2>Chapters, as viewers see them</h2>
+      <h3>As viewers see them</h3>
       {sites.length > 1 && (
         <fieldset aria-label="Site" className="flex flex-wrap gap-1">
           {sites.map(({ name }) => (

@@ -17,6 +17,7 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
   const exact = rate(video.rate.num, video.rate.den);
   const mega = (bits: number) => `${(bits / 1e6).toFixed(1)} Mbit/s`;
   const rows: [string, string][] = [
+    ['Name', cut?.fileName ?? ''],
     ['File', `${containerName(facts.container)} · ${binarySize(facts.size)}`],
     ['Length', `${viewerTime(duration, duration.num / duration.den)} (${toDecimal(duration, 3)} s)`],
     ['Picture', `${codecName(video.codec)} · ${video.width}×${video.height}`],
@@ -28,18 +29,17 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
     ],
   ];
   return (
-    <section aria-label="The file" className="enamel px-4 py-3.5">
-      <h2 className="mb-2">The file</h2>
-      <dl className="grid grid-cols-[72px_1fr] gap-x-3 gap-y-1 text-sm">
+    <div className="px-4 py-3.5">
+      <dl className="grid grid-cols-[72px_minmax(0,1fr)] gap-x-3 gap-y-1 text-sm sm:grid-cols-[72px_minmax(0,1fr)_72px_minmax(0,1fr)]">
         {rows.map(([name, value]) => (
           <div key={name} className="contents">
             <dt className="text-soft">{name}</dt>
-            <dd>{value}</dd>
+            <dd className="[overflow-wrap:anywhere]">{value}</dd>
           </div>
         ))}
       </dl>
       {facts.chaptersInside ? (
-        <button type="button" onClick={taking.takeInside} className="textlink mt-2 text-sm">
+        <button type="button" onClick={taking.takeInside} className="textlink mt-2 block text-sm">
           Take the {facts.chaptersInside} chapters that are inside it
         </button>
       ) : null}
@@ -52,7 +52,7 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
         accept="video/*,.mkv,.mov"
         onPick={([file]) => file && taking.takeFile(file)}
       />
-    </section>
+    </div>
   );
 }
 

@@ -3,9 +3,11 @@
 import type { MarkerKind } from '@/core/chapters';
 import { plus } from '@/core/time';
 import { Button } from '@/ui/button';
+import { CHOOSE_SMALL, Choose } from '@/ui/choose';
 import { ShiftForm } from '../time-line/shift-form';
 import { again, type MarkerWords, type PlacedMarker, useTimeLine } from '../time-line/time-line-state';
 import { MarkerColour } from './marker-colour';
+import { MARKER_KINDS } from './marker-kinds';
 
 /** What can be done with several markers at once; each is one change that can be undone. */
 export function MarkerBulk({ chosen, onForget }: { chosen: PlacedMarker[]; onForget: () => void }) {
@@ -23,17 +25,13 @@ export function MarkerBulk({ chosen, onForget }: { chosen: PlacedMarker[]; onFor
           onChoose={(colour) => putAll(() => ({ colour }))}
         />
       </span>
-      <select
+      <Choose<MarkerKind | ''>
+        label="Whether viewers see those chosen"
         value=""
-        aria-label="Whether viewers see those chosen"
-        onChange={(event) => putAll(() => ({ kind: event.target.value as MarkerKind }))}
-        className="rounded-md border border-line bg-paper px-1.5 py-1"
-      >
-        <option value="">for viewers?</option>
-        <option value="by choice">as their colour</option>
-        <option value="chapter">always</option>
-        <option value="note">never</option>
-      </select>
+        options={[['', 'for viewers?'], ...MARKER_KINDS]}
+        onChange={(kind) => kind !== '' && putAll(() => ({ kind }))}
+        className={CHOOSE_SMALL}
+      />
       <ShiftForm
         says="Move by"
         label="Move those chosen by"

@@ -1,5 +1,7 @@
 'use client';
 
+import { CHOOSE_SMALL, Choose } from '@/ui/choose';
+
 const COLOURS = ['red', 'orange', 'yellow', 'green', 'cyan', 'blue', 'purple', 'pink', 'white', 'black'];
 
 interface ChoiceProps {
@@ -14,18 +16,12 @@ interface ChoiceProps {
 export function MarkerColour({ value, label, first, onChoose }: ChoiceProps) {
   const colours = value === '' || COLOURS.includes(value) ? COLOURS : [value, ...COLOURS];
   return (
-    <select
+    <Choose
+      label={label}
       value={value}
-      aria-label={label}
-      onChange={(event) => onChoose(event.target.value)}
-      className="w-full max-w-44 rounded-md border border-line bg-paper px-1.5 py-1 text-sm"
-    >
-      <option value="">{first}</option>
-      {colours.map((colour) => (
-        <option key={colour} value={colour}>
-          {colour}
-        </option>
-      ))}
-    </select>
+      options={[['', first], ...colours.map((colour) => [colour, colour] as const)]}
+      onChange={onChoose}
+      className={`${CHOOSE_SMALL} w-full max-w-44`}
+    />
   );
 }

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react';
 import type { MarkerKind } from '@/core/chapters';
 import type { MarkerPlace } from '@/core/markers';
 import { frameAtTime, momentFromText } from '@/core/time';
+import { CHOOSE_SMALL, Choose } from '@/ui/choose';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { TakeOff } from '@/ui/fields/take-off';
 import { useNotices } from '@/ui/notices';
@@ -11,6 +12,7 @@ import { useDraft } from '@/ui/saving/use-draft';
 import { useFromPlayhead, usePlayer } from '../time-line/player-state';
 import { again, type MarkerPut, type MarkerWords, type PlacedMarker, useTimeLine } from '../time-line/time-line-state';
 import { MarkerColour } from './marker-colour';
+import { MARKER_KINDS } from './marker-kinds';
 
 /** The columns of the table of markers. */
 export const MARKER_GRID =
@@ -115,26 +117,19 @@ function TimeCell({ marker }: { marker: PlacedMarker }) {
   );
 }
 
-const KINDS: Record<MarkerKind, string> = { 'by choice': 'as its colour', chapter: 'always', note: 'never' };
-
 function ForViewers({ marker, onChoose }: { marker: PlacedMarker; onChoose: (kind: MarkerKind) => void }) {
   return (
     <span className="flex items-center gap-1.5">
       <span aria-hidden className={`w-3 text-center ${marker.seen ? 'text-live' : 'text-idle'}`}>
         {marker.seen ? '⚑' : '○'}
       </span>
-      <select
+      <Choose
+        label={`Whether viewers see the marker at ${marker.timecode}`}
         value={marker.kind}
-        aria-label={`Whether viewers see the marker at ${marker.timecode}`}
-        onChange={(event) => onChoose(event.target.value as MarkerKind)}
-        className="w-full rounded-md border border-line bg-paper px-1.5 py-1 text-sm"
-      >
-        {Object.entries(KINDS).map(([kind, says]) => (
-          <option key={kind} value={kind}>
-            {says}
-          </option>
-        ))}
-      </select>
+        options={MARKER_KINDS}
+        onChange={onChoose}
+        className={`${CHOOSE_SMALL} w-full`}
+      />
     </span>
   );
 }

@@ -2,6 +2,7 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useMemo, useRef, useState } from 'react';
+import { CHOOSE_CHIP, Choose } from '@/ui/choose';
 import { type PlacedMarker, useTimeLine } from '../time-line/time-line-state';
 import { ExportMenu } from './export-menu';
 import { MarkerBulk } from './marker-bulk';
@@ -59,9 +60,8 @@ export function MarkerTable() {
     </button>
   );
   return (
-    <section id="markers" aria-label="Markers" className="enamel overflow-hidden">
+    <div id="markers" className="overflow-hidden">
       <header className="flex flex-wrap items-center gap-2.5 px-3.5 py-2.5">
-        <h2>Markers</h2>
         <span className="text-[13px] text-soft">
           {rows.length === markers.length ? markers.length : `${rows.length} of ${markers.length}`}
         </span>
@@ -73,19 +73,13 @@ export function MarkerTable() {
           aria-label="Find in names and notes"
           className="ml-auto w-52 rounded-full border border-line bg-paper px-3.5 py-1 text-sm"
         />
-        <select
+        <Choose
+          label="Only this colour"
           value={colour}
-          onChange={(event) => setColour(event.target.value)}
-          aria-label="Only this colour"
-          className="rounded-full border border-line bg-paper px-3 py-1 text-sm"
-        >
-          <option value="*">every colour</option>
-          {colours.map((each) => (
-            <option key={each} value={each}>
-              {each || 'no colour'}
-            </option>
-          ))}
-        </select>
+          options={[['*', 'every colour'], ...colours.map((each) => [each, each || 'no colour'] as const)]}
+          onChange={setColour}
+          className={CHOOSE_CHIP}
+        />
         <ExportMenu videoId={handle.sheet.id} />
       </header>
       {chosen.length > 0 && <MarkerBulk chosen={chosen} onForget={() => setSelected(new Set())} />}
@@ -124,6 +118,6 @@ export function MarkerTable() {
           </div>
         </div>
       </div>
-    </section>
+    </div>
   );
 }

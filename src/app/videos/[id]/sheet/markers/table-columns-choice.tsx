@@ -2,6 +2,7 @@
 
 import { TABLE_COLUMNS, type TableColumn, type TableColumns } from '@/core/markers';
 import type { MarkerPreview } from '@/desk/video/markers';
+import { CHOOSE_SMALL, Choose } from '@/ui/choose';
 
 const NAMES: Record<TableColumn, string> = {
   time: 'time or timecode',
@@ -36,19 +37,13 @@ export function TableColumnsChoice({ table, onChoose }: ChoiceProps) {
             {Array.from({ length: wide }, (_, index) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: a column is known by its place alone
               <th key={index} className="px-2 py-1 font-normal">
-                <select
+                <Choose<TableColumn | ''>
+                  label={`What column ${index + 1} is`}
                   value={taken(index)}
-                  aria-label={`What column ${index + 1} is`}
-                  onChange={(event) => choose(index, event.target.value as TableColumn | '')}
-                  className="rounded-md border border-line bg-paper px-1.5 py-0.5"
-                >
-                  <option value="">not read</option>
-                  {TABLE_COLUMNS.map((column) => (
-                    <option key={column} value={column}>
-                      {NAMES[column]}
-                    </option>
-                  ))}
-                </select>
+                  options={[['', 'not read'], ...TABLE_COLUMNS.map((column) => [column, NAMES[column]] as const)]}
+                  onChange={(column) => choose(index, column)}
+                  className={CHOOSE_SMALL}
+                />
               </th>
             ))}
           </tr>

@@ -6,7 +6,8 @@ import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { useSure } from '@/ui/sure';
 import { isTyping } from '@/ui/typing';
-import { KeyList } from './key-list';
+import { useSections } from '../sections/sections-provider';
+import { useSheetKeys } from '../sheet-keys';
 import { usePlayer } from './player-state';
 import { again, useTimeLine } from './time-line-state';
 import { TransportButtons } from './transport-buttons';
@@ -26,7 +27,8 @@ export function Transport() {
   const { say } = useNotices();
   const sure = useSure();
   const [naming, setNaming] = useState<{ time: Fraction; timecode: string }>();
-  const [help, setHelp] = useState(false);
+  const { isOpen } = useSections();
+  const { showKeys } = useSheetKeys();
   const keys = useRef<(event: KeyboardEvent) => void>(() => {});
 
   const here = () => timecode(timeOfCutFrame(player.frame()));
@@ -101,13 +103,8 @@ export function Transport() {
     },
   };
   keys.current = (event) => {
-    if (isTyping(event.target) || event.ctrlKey || event.metaKey || help) return;
-    if (event.key === '?') {
-      event.preventDefault();
-      setHelp(true);
-      return;
-    }
-    if (!sheet.cut?.facts) return;
+    if (isTyping(event.target) || event.ctrlKey || event.metaKey || !isOpen('chapters')) return;
+    if (!sheet.cut?.facts || document.querySelector('[role=dialog], [role=alertdialog]')) return;
     const on = (what: string) => event.target instanceof HTMLElement && event.target.closest(what) !== null;
     const arrow = event.key === 'ArrowLeft' || event.key === 'ArrowRight';
     if (event.altKey) return;
@@ -140,7 +137,7 @@ export function Transport() {
           onNext={() => go(1)}
           onIn={() => void setIn()}
           onOut={() => void setOut()}
-          onKeys={() => setHelp(true)}
+          onKeys={showKeys}
         />
       )}
       {naming && (
@@ -152,7 +149,6 @@ export function Transport() {
           }}
         />
       )}
-      <KeyList open={help} onOpenChange={setHelp} />
     </>
   );
 }

@@ -10,7 +10,10 @@ import type { SheetHandle } from '../use-sheet';
 /** The words as each ticked channel will show them: counted, with its fold, and with what had no room. */
 export function AsThere({ handle }: { handle: SheetHandle }) {
   return (
-    <section aria-label="Preview" className="enamel grid gap-2.5 px-4 py-3.5">
+    <section
+      aria-label="Preview"
+      className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-2.5 rounded-b-[10px] border-line bg-paper px-4 py-3.5 max-md:border-t md:border-l"
+    >
       <h2>Preview</h2>
       <ThereTabs handle={handle} />
     </section>
@@ -63,35 +66,37 @@ export function There({ channel }: { channel: SheetChannel }) {
   const findings = trouble(channel);
   const folded = shownFirst !== undefined && shownFirst.length < words.text.length;
   return (
-    <div className="grid items-start gap-4 md:grid-cols-[minmax(0,1fr)_230px]">
-      <div className="min-w-0 rounded-lg bg-sunk px-3.5 py-2.5 text-sm [overflow-wrap:anywhere]">
-        {rules.title && <b className="mb-1 block font-semibold text-base">{words.title}</b>}
-        <div className="max-h-80 overflow-y-auto whitespace-pre-wrap">
-          {folded ? shownFirst : words.text}
-          {folded && (
-            <>
-              <span className="my-1.5 flex items-center gap-2 text-[12px] text-soft">
-                <span className="h-px flex-1 bg-rim" />
-                Hidden until expanded
-                <span className="h-px flex-1 bg-rim" />
-              </span>
-              {words.text.slice(shownFirst.length).replace(/^\s+/, '')}
-            </>
+    <div className="@container">
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-3 @lg:grid-cols-[minmax(0,1fr)_230px]">
+        <div className="min-w-0 rounded-lg bg-sunk px-3.5 py-2.5 text-sm [overflow-wrap:anywhere]">
+          {rules.title && <b className="mb-1 block font-semibold text-base">{words.title}</b>}
+          <div className="max-h-80 overflow-y-auto whitespace-pre-wrap">
+            {folded ? shownFirst : words.text}
+            {folded && (
+              <>
+                <span className="my-1.5 flex items-center gap-2 text-[12px] text-soft">
+                  <span className="h-px flex-1 bg-rim" />
+                  Hidden until expanded
+                  <span className="h-px flex-1 bg-rim" />
+                </span>
+                {words.text.slice(shownFirst.length).replace(/^\s+/, '')}
+              </>
+            )}
+            {words.text === '' && rules.text && <span className="text-soft">no text</span>}
+            {!rules.text && <span className="text-soft">{rules.name} shows no text</span>}
+          </div>
+          {words.tags.length > 0 && typeof rules.tags === 'object' && (
+            <p className="mt-2 border-line border-t pt-2 text-[13px] text-soft">Tags: {words.tags.join(', ')}</p>
           )}
-          {words.text === '' && rules.text && <span className="text-soft">no text</span>}
-          {!rules.text && <span className="text-soft">{rules.name} shows no text</span>}
         </div>
-        {words.tags.length > 0 && typeof rules.tags === 'object' && (
-          <p className="mt-2 border-line border-t pt-2 text-[13px] text-soft">Tags: {words.tags.join(', ')}</p>
-        )}
-      </div>
-      <div className="grid gap-2 text-[13px]">
-        <Count of="Title" text={words.title} limit={rules.title} />
-        <Count of="Text" text={words.text} limit={rules.text} />
-        <List title="To settle" sign="▲" look="text-snag" all={findings.map(({ what }) => what)} />
-        <List title="Left out" sign="✂" look="" all={leftOut} />
-        <List title="For search" sign="○" look="text-soft" all={search} />
-        {findings.length + leftOut.length === 0 && <p className="text-live">● all of it fits</p>}
+        <div className="grid gap-2 text-[13px]">
+          <Count of="Title" text={words.title} limit={rules.title} />
+          <Count of="Text" text={words.text} limit={rules.text} />
+          <List title="To settle" sign="▲" look="text-snag" all={findings.map(({ what }) => what)} />
+          <List title="Left out" sign="✂" look="" all={leftOut} />
+          <List title="For search" sign="○" look="text-soft" all={search} />
+          {findings.length + leftOut.length === 0 && <p className="text-live">● all of it fits</p>}
+        </div>
       </div>
     </div>
   );

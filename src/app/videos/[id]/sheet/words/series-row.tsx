@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import { CHOOSE_FIELD, Choose } from '@/ui/choose';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { FIELD_LOOK, FieldRow } from '@/ui/fields/field-row';
 import { useDraft } from '@/ui/saving/use-draft';
@@ -47,19 +48,13 @@ export function SeriesRow({ handle }: { handle: SheetHandle }) {
       }
     >
       <div className="flex flex-wrap items-center gap-2">
-        <select
+        <Choose
           id="series"
           value={series?.id ?? ''}
-          onChange={(event) => void save({ seriesId: event.target.value || null })}
-          className={`${FIELD_LOOK} w-auto min-w-52 max-w-full`}
-        >
-          <option value="">in no series</option>
-          {allSeries.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </select>
+          options={[['', 'in no series'], ...allSeries.map(({ id, name }) => [id, name] as const)]}
+          onChange={(seriesId) => void save({ seriesId: seriesId || null })}
+          className={`${CHOOSE_FIELD} min-w-52`}
+        />
         <label htmlFor="episode" className="text-sm text-soft">
           Episode
         </label>

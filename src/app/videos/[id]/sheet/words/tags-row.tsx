@@ -9,7 +9,7 @@ import { Button } from '@/ui/button';
 import { ChipsField } from '@/ui/fields/chips-field';
 import { FieldRow } from '@/ui/fields/field-row';
 import { LimitCount } from '@/ui/fields/limit-count';
-import { SheetMark } from '../sheet-mark';
+import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
 
 /** For each site with a list of tags, those of its ticked channel that has most. */
@@ -38,13 +38,13 @@ export function TagsRow({ handle }: { handle: SheetHandle }) {
     <FieldRow
       id="tags"
       label="Tags"
+      mark={<SheetMark handle={handle} field="tags" />}
       below={
         <>
-          <span>commas or Enter between them</span>
           {counts.map(({ site, rules: { most }, tags }) => (
             <LimitCount key={site} used={tags.length} most={most} says={`on ${site}`} />
           ))}
-          <SheetMark handle={handle} field="tags" />
+          <DiffersOn handle={handle} field="tags" />
         </>
       }
     >
@@ -55,7 +55,7 @@ export function TagsRow({ handle }: { handle: SheetHandle }) {
         beneath={sheet.marks.tags.beneath as string[]}
         onChange={(own) => void save({ tags: own })}
         parse={tagsFromText}
-        placeholder="keel, scarf joint, …"
+        placeholder="keel, scarf joint …"
       />
       <TagOfferList handle={handle} onAdd={add} />
     </FieldRow>

@@ -6,7 +6,7 @@ import { Button } from '@/ui/button';
 import { FieldRow } from '@/ui/fields/field-row';
 import { TemplateField } from '@/ui/fields/lazy-template-field';
 import { SheetDialog } from '@/ui/sheet-dialog';
-import { SheetMark } from '../sheet-mark';
+import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
 import { ThereTabs } from './as-there';
 
@@ -26,7 +26,12 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
   const { template, titlePattern } = sheet.values;
   const shelf = Object.keys(sheet.shelf);
   return (
-    <FieldRow id="template" label="Template" below={<SheetMark handle={handle} field="template" />}>
+    <FieldRow
+      id="template"
+      label="Template"
+      mark={<SheetMark handle={handle} field="template" />}
+      below={<DiffersOn handle={handle} field="template" />}
+    >
       <div id="template" tabIndex={-1} className="flex flex-wrap items-baseline gap-x-3 pt-1.5">
         <span>{templateWords(template)}</span>
         {titlePattern.trim() !== PLAIN_TITLE && (
@@ -41,7 +46,7 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
       {open && (
         <SheetDialog open onClose={() => setOpen(false)} title="Template of this video" close="Close" wide>
           <div className="grid gap-3.5">
-            <FieldRow id="titlePattern" label="Title" below={<SheetMark handle={handle} field="titlePattern" />}>
+            <FieldRow id="titlePattern" label="Title" mark={<SheetMark handle={handle} field="titlePattern" />}>
               <TemplateField
                 id="titlePattern"
                 label="Title pattern"
@@ -53,7 +58,7 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
                 oneLine
               />
             </FieldRow>
-            <FieldRow id="templateText" label="Text" below={<SheetMark handle={handle} field="template" />}>
+            <FieldRow id="templateText" label="Text" mark={<SheetMark handle={handle} field="template" />}>
               <TemplateField
                 id="templateText"
                 label="Description template"

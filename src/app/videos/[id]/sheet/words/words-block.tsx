@@ -1,19 +1,19 @@
 'use client';
 
-import { chapterLines } from '@/core/chapters';
+import type { Release } from '@/core/defaults';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
-import { chapterText } from '@/core/time';
 import { PLAIN_TITLE, textLength } from '@/core/words';
+import { Choose } from '@/ui/choose';
 import { ChoiceCards } from '@/ui/fields/choice-cards';
-import { CHOICES, PRIVACY_WORDS } from '@/ui/fields/choices';
+import { PRIVACY_WORDS, RELEASE_CHOICES } from '@/ui/fields/choices';
 import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
-import { FIELD, FieldRow } from '@/ui/fields/field-row';
+import { Below, FieldRow } from '@/ui/fields/field-row';
 import { LimitCount } from '@/ui/fields/limit-count';
 import { LinksField } from '@/ui/fields/links-field';
 import { useDraft } from '@/ui/saving/use-draft';
-import { SheetMark } from '../sheet-mark';
-import { useTimeLine } from '../time-line/time-line-state';
+import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
+import { AsThere } from './as-there';
 import { SeriesRow } from './series-row';
 import { TagsRow } from './tags-row';
 import { TemplateRow } from './template-row';
@@ -28,70 +28,70 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
   // One line for each site, not for each channel: channels of a site have the same limits.
   const ticked = sheet.channels.filter((each) => each.ticked);
   const sites = [...new Map(ticked.map((each) => [each.site, each])).values()];
-  const { chapters, duration } = useTimeLine();
-  const chapterSigns = chapters.length > 0 ? chapterText(chapterLines(chapters, duration)) : '';
   const plainTitle = sheet.values.titlePattern.trim() === PLAIN_TITLE;
   return (
-    <section aria-label="Words" className="enamel grid grid-cols-[minmax(0,1fr)] gap-3.5 px-4 py-3.5">
-      <h2>Words</h2>
-      <SeriesRow handle={handle} />
-      <FieldRow
-        id="title"
-        label="Title"
-        below={
-          <>
-            <span>{sheet.titleFrom === 'file' ? 'made from the file name' : 'written here'}</span>
-            {sites.map(
-              ({ rules: { name, title: limit }, words }) =>
-                limit && (
-                  <LimitCount
-                    key={name}
-                    used={textLength(plainTitle ? title.text.trim() : words.title, limit.unit)}
-                    most={limit.most}
-                    says={`on ${name}`}
-                  />
-                ),
-            )}
-          </>
-        }
-      >
-        <DraftInput id="title" draft={title} placeholder="The phrase that people would search for" />
-      </FieldRow>
-      <FieldRow
-        id="summary"
-        label="Summary"
-        below={
-          <>
-            {chapterSigns !== '' && <span>chapters, links and the rest come from the template</span>}
-            {sites.map(
-              ({ rules: { name, text: limit }, words }) =>
-                limit && (
-                  <LimitCount
-                    key={name}
-                    used={textLength(words.text, limit.unit)}
-                    most={limit.most}
-                    says={`on ${name}, the full text`}
-                  />
-                ),
-            )}
-          </>
-        }
-      >
-        <DraftArea id="summary" draft={summary} placeholder="Two or three lines about this video" rows={3} />
-      </FieldRow>
-      <TemplateRow handle={handle} />
-      <FieldRow id="links" label="Links" below={<SheetMark handle={handle} field="links" />}>
-        <LinksField
+    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_minmax(260px,320px)]">
+      <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3.5 px-4 py-3.5">
+        <FieldRow
+          id="title"
+          label="Title"
+          below={
+            <>
+              {sheet.titleFrom === 'file' && <span>Made from the file name</span>}
+              {sites.map(
+                ({ rules: { name, title: limit }, words }) =>
+                  limit && (
+                    <LimitCount
+                      key={name}
+                      used={textLength(plainTitle ? title.text.trim() : words.title, limit.unit)}
+                      most={limit.most}
+                      says={`on ${name}`}
+                    />
+                  ),
+              )}
+            </>
+          }
+        >
+          <DraftInput id="title" draft={title} placeholder="The phrase that people would search for" />
+        </FieldRow>
+        <FieldRow
+          id="summary"
+          label="Summary"
+          below={sites.map(
+            ({ rules: { name, text: limit }, words }) =>
+              limit && (
+                <LimitCount
+                  key={name}
+                  used={textLength(words.text, limit.unit)}
+                  most={limit.most}
+                  says={`on ${name}, the full text`}
+                />
+              ),
+          )}
+        >
+          <DraftArea id="summary" draft={summary} placeholder="Two or three lines about this video" rows={3} />
+        </FieldRow>
+        <SeriesRow handle={handle} />
+        <FieldRow
           id="links"
-          own={sheet.own.links}
-          beneath={sheet.marks.links.beneath as typeof sheet.values.links}
-          shelf={sheet.shelf}
-          onChange={(links) => void save({ links })}
-        />
-      </FieldRow>
-      <TagsRow handle={handle} />
-      <PrivacyChoice handle={handle} />
-    </section>
+          label="Links"
+          mark={<SheetMark handle={handle} field="links" />}
+          below={<DiffersOn handle={handle} field="links" />}
+        >
+          <LinksField
+            id="links"
+            own={sheet.own.links}
+            beneath={sheet.marks.links.beneath as typeof sheet.values.links}
+            shelf={sheet.shelf}
+            onChange={(links) => void save({ links })}
+          />
+        </FieldRow>
+        <TagsRow handle={handle} />
+        <TemplateRow handle={handle} />
+        <PrivacyChoice handle={handle} />
+      </div>
+      <AsThere handle={handle} />
+    </div>
   );
 }
 
@@ -99,11 +99,14 @@ function PrivacyChoice({ handle }: { handle: SheetHandle }) {
   const { values } = handle.sheet;
   const waits = (privacy: Privacy) => privacy === 'everyone' && values.release === 'on my word';
   return (
-    <fieldset id="privacy" className="grid gap-1 sm:grid-cols-[112px_minmax(0,1fr)] sm:gap-3.5">
+    <fieldset id="privacy" tabIndex={-1} className="grid gap-1">
       <legend className="sr-only">Who may see it</legend>
-      <span aria-hidden className="pt-2 text-sm text-soft">
-        Privacy
-      </span>
+      <div className="flex min-h-6 items-center justify-between gap-3">
+        <span aria-hidden className="text-sm text-soft">
+          Who may see it
+        </span>
+        <SheetMark handle={handle} field="privacy" />
+      </div>
       <div>
         <ChoiceCards
           name="privacy"
@@ -111,38 +114,27 @@ function PrivacyChoice({ handle }: { handle: SheetHandle }) {
           options={PRIVACIES.map((value) => ({
             value,
             ...PRIVACY_WORDS[value],
-            ...(waits(value) && { says: 'waits, proofed' }),
+            ...(waits(value) && { says: 'waits for you, checked' }),
           }))}
           onChoose={(privacy) => void handle.save({ privacy })}
-          className="min-w-44 flex-1"
+          className="min-w-40 flex-1"
         />
         <Below>
-          <SheetMark handle={handle} field="privacy" />
+          <DiffersOn handle={handle} field="privacy" />
         </Below>
         {values.privacy === 'everyone' && (
-          <>
-            <select
-              aria-label="How it opens"
+          <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+            <span className="text-sm text-soft">Opens</span>
+            <Choose<Release>
+              label="How it opens"
               value={values.release}
-              onChange={(event) => void handle.save({ release: event.target.value as typeof values.release })}
-              className={`${FIELD} mt-2 max-w-80`}
-            >
-              {CHOICES.release?.map(([release, says]) => (
-                <option key={release} value={release}>
-                  {says}
-                </option>
-              ))}
-            </select>
-            <Below>
-              <SheetMark handle={handle} field="release" />
-            </Below>
-          </>
+              options={RELEASE_CHOICES}
+              onChange={(release) => void handle.save({ release })}
+            />
+            <SheetMark handle={handle} field="release" />
+          </div>
         )}
       </div>
     </fieldset>
   );
-}
-
-function Below({ children }: { children: React.ReactNode }) {
-  return <div className="mt-1 flex flex-wrap gap-x-3.5 text-[13px] text-soft">{children}</div>;
 }

@@ -3,6 +3,9 @@
 import { SheetDialog } from '@/ui/sheet-dialog';
 
 const KEYS: [keys: string, does: string][] = [
+  ['1 … 8', 'to a section: the file, chapters, words …'],
+  ['W', 'to where it goes'],
+  ['Ctrl Enter', 'send to the channels that are ready'],
   ['Space', 'play, stop'],
   ['L · K · J', 'play on, stop, play backwards; again for double speed'],
   ['← →', 'a frame back, on'],
@@ -19,7 +22,7 @@ const KEYS: [keys: string, does: string][] = [
   ['?', 'this list'],
 ];
 
-/** The list of keys. */
+/** The list of keys; those of the time line work while Chapters is open. */
 export function KeyList({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
   return (
     <SheetDialog open={open} onClose={() => onOpenChange(false)} title="Keys" close="Close">

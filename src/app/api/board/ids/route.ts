@@ -1,0 +1,6 @@
+import { guarded } from '@/app/guard';
+import { lookAtBoardIds } from '@/desk/look/look-at-board';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = guarded((request) => lookAtBoardIds(Object.fromEntries(new URL(request.url).searchParams)));

@@ -1,0 +1,84 @@
+import { FIELD_NAMES } from '@/core/defaults';
+import type { Foreseen } from '@/desk/many/foresee-many';
+import type { Act } from '@/desk/many/many-act';
+import type { Question } from '@/ui/sure-questions';
+
+const count = (number: number, one: string) => `${number.toLocaleString('en')} ${number === 1 ? one : `${one}s`}`;
+const videosOf = (number: number) => count(number, 'video');
+const placesOf = (number: number) => count(number, 'place');
+
+/** What is being done, and what was done, with many videos. */
+export function actWords(act: Act): { doing: string; done: string } {
+  switch (act.do) {
+    case 'send':
+      return { doing: 'Sending', done: 'Sent' };
+    case 'open':
+      return { doing: 'Opening', done: 'Opened' };
+    case 'try again':
+      return { doing: 'Trying again', done: 'Tried again' };
+    case 'delete':
+      return { doing: 'Deleting', done: 'Deleted' };
+    case 'set':
+      return { doing: `Setting ${FIELD_NAMES[act.field]}`, done: `Set ${FIELD_NAMES[act.field]}` };
+    case 'tags':
+      return { doing: 'Adding tags', done: 'Tags added' };
+    case 'playlist':
+      return { doing: `Adding to “${act.title}”`, done: `Added to “${act.title}”` };
+    case 'series':
+      return act.seriesId
+        ? { doing: 'Putting in the series', done: 'Put in the series' }
+        : { doing: 'Taking out of the series', done: 'Taken out of the series' };
+  }
+}
+
+/** What is said before an act on many videos: what will happen, where, and where it cannot. */
+export function questionBeforeMany(act: Act, seen: Foreseen): Question {
+  const { videos, concerned, places, opening, cannot } = seen;
+  const not = cannot.map(({ why, places: number }) => `Not in ${placesOf(number)}: ${why}.`);
+  switch (act.do) {
+    case 'send':
+      return {
+        title: `Send ${videosOf(concerned)}?`,
+        follows: [
+          `${count(places, 'upload')} will start.`,
+          ...(opening > 0 ? [`${opening.toLocaleString('en')} of them open to everyone once they are checked.`] : []),
+          ...not,
+        ],
+        yes: 'Send',
+      };
+    case 'open':
+      return {
+        title: `Open ${videosOf(concerned)} to everyone?`,
+        follows: [
+          `Everyone can see them in ${placesOf(places)} from then on. Subscribers may be told at once.`,
+          ...not,
+        ],
+        yes: 'Open',
+      };
+    case 'try again':
+      return {
+        title: `Try ${placesOf(places)} again?`,
+        follows: [`On ${videosOf(concerned)}.`, ...not],
+        yes: 'Try again',
+      };
+    case 'delete':
+      return {
+        title: `Delete ${videosOf(videos)}?`,
+        follows: [
+          'Files, words, markers and pictures are gone here. This cannot be undone.',
+          ...(places > 0
+            ? [
+                `They are removed from ${placesOf(places)} at sites first; views, comments and links there are gone, too.`,
+              ]
+            : []),
+        ],
+        yes: 'Delete',
+      };
+    default:
+      return {
+        title: `Change ${videosOf(videos)}?`,
+        follows: ['You can undo it at once. What is at a site stays as it is until you send the changes.'],
+        yes: 'Change',
+      };
+  }
+}

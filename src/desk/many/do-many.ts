@@ -1,0 +1,155 @@
+import { ValidationError } from 'yup';
+import type { ListValue } from '@/core/defaults';
+import { uniqueTags } from '@/core/words';
+import { lastMade } from '@/store/changes';
+import { type Database, database } from '@/store/database';
+import { dropsOf } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { addResult, manyActById, type OneResult, resultsOf, setManyActState } from '@/store/many-acts';
+import { type Video, videoById } from '@/store/videos';
+import { DeskError } from '../desk-error';
+import { actOnDrop } from '../drop/act-on-drop';
+import { sendVideo } from '../drop/send';
+import { askToDelete } from '../video/delete-video';
+import { editVideo } from '../video/edit-video';
+import { inWindow } from '../window';
+import type { Act } from './many-act';
+
+/** What the changes of an act on many are made in, so that undo knows them again. */
+export const madeInAct = (id: string) => `many-${id}`;
+
+/** A list of a layer with some put to it; undefined where it has them all. */
+function listWith(own: ListValue<string> | undefined, more: readonly string[]): ListValue<string> | undefined {
+  const { way, items } = own ?? { way: 'add' as const, items: [] };
+  const all = uniqueTags([...items, ...more]);
+  return all.length === items.length ? undefined : { way, items: all };
+}
+
+/** Does with each drop of a video that is in a state what is asked; whether there was one is returned. */
+async function withDrops(videoId: string, state: 'held' | 'snag', action: 'open' | 'try again'): Promise<boolean> {
+  const drops = (await dropsOf(database(), [videoId])).filter((drop) => drop.state === state);
+  const whys: string[] = [];
+  let did = false;
+  for (const { id } of drops) {
+    try {
+      await actOnDrop(id, { action });
+      did = true;
+    } catch (error) {
+      if (!(error instanceof DeskError)) throw error;
+      whys.push(error.message);
+    }
+  }
+  if (!did && whys[0]) throw new DeskError('not now', whys[0]);
+  return did;
+}
+
+/** Sends a video to the channels that it has not gone to; what a person removed stays away. */
+async function sendDrafts(videoId: string): Promise<boolean> {
+  const drafts = (await dropsOf(database(), [videoId])).filter(({ state }) => state === 'draft');
+  if (drafts.length === 0) return false;
+  const { sent, notReady } = await sendVideo(
+    videoId,
+    drafts.map(({ channelId }) => channelId),
+  );
+  const [not] = notReady;
+  if (not) throw new PartlyDone(sent.length > 0, `${not.channel}: ${not.missing.join('; ')}`);
+  return sent.length > 0;
+}
+
+/** Something was done, and something could not be. */
+class PartlyDone extends Error {
+  constructor(
+    readonly did: boolean,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/** Does an act with one video; whether anything came of it is returned. */
+async function doWith(video: Video, act: Act): Promise<boolean> {
+  switch (act.do) {
+    case 'send':
+      return sendDrafts(video.id);
+    case 'open':
+      return withDrops(video.id, 'held', 'open');
+    case 'try again':
+      return withDrops(video.id, 'snag', 'try again');
+    case 'delete':
+      await askToDelete(video.id);
+      return true;
+    case 'series':
+      if ((video.seriesId ?? null) === act.seriesId) return false;
+      await editVideo(video.id, { seriesId: act.seriesId });
+      return true;
+    case 'set':
+      if (JSON.stringify(video.own[act.field]) === JSON.stringify(act.value)) return false;
+      await editVideo(video.id, { [act.field]: act.value });
+      return true;
+    case 'tags':
+      return putToList(video, 'tags', act.tags);
+    case 'playlist':
+      return putToList(video, 'playlists', [act.title]);
+  }
+}
+
+async function putToList(video: Video, field: 'tags' | 'playlists', more: readonly string[]): Promise<boolean> {
+  const list = listWith(video.own[field], more);
+  if (list) await editVideo(video.id, { [field]: list });
+  return list !== undefined;
+}
+
+/** What comes of an act for one video. */
+async function resultFor(actId: string, act: Act, videoId: string): Promise<OneResult> {
+  const db = database();
+  const video = await videoById(db, videoId);
+  const result: OneResult = { videoId, title: video?.title ?? '', changed: false, why: undefined };
+  if (!video) return result;
+  try {
+    const did = await inWindow(madeInAct(actId), () => doWith(video, act));
+    // One that was changed just before a worker was killed is as it should be, and is this act's to undo.
+    return { ...result, changed: did || (await lastMade(db, videoId))?.madeIn === madeInAct(actId) };
+  } catch (error) {
+    if (error instanceof PartlyDone) return { ...result, changed: error.did, why: error.message };
+    if (error instanceof DeskError || error instanceof ValidationError) return { ...result, why: error.message };
+    throw error;
+  }
+}
+
+/**
+ * Does an act with each of its videos, one after the other. What is behind it is not done again, and one that was in hand
+ * when a worker was killed is done once more, which changes nothing.
+ * @param tell hears how many are behind it
+ */
+export async function doMany(id: string, tell: (done: number) => void, signal: AbortSignal): Promise<void> {
+  const db = database();
+  const many = await manyActById(db, id);
+  if (many?.state !== 'waiting') return;
+  const behind = new Set((await resultsOf(db, id)).map(({ videoId }) => videoId));
+  for (const videoId of many.videoIds) {
+    if (behind.has(videoId)) continue;
+    signal.throwIfAborted();
+    await addResult(db, id, await resultFor(id, many.act as Act, videoId));
+    behind.add(videoId);
+    tell(behind.size);
+  }
+  await endMany(db, id);
+}
+
+/** Ends an act that cannot go on: for the videos that are left, what went wrong is said. */
+export async function giveUpMany(trx: Database, id: string, trouble: string): Promise<void> {
+  const many = await manyActById(trx, id);
+  if (!many) return;
+  const behind = new Set((await resultsOf(trx, id)).map(({ videoId }) => videoId));
+  for (const videoId of many.videoIds) {
+    if (behind.has(videoId)) continue;
+    const title = (await videoById(trx, videoId))?.title ?? '';
+    await addResult(trx, id, { videoId, title, changed: false, why: trouble });
+  }
+  await endMany(trx, id);
+}
+
+async function endMany(db: Database, id: string): Promise<void> {
+  await setManyActState(db, id, 'done');
+  await announce(db, 'many', id);
+}

@@ -1,0 +1,105 @@
+import { isWider } from '@/core/drop';
+import { allChannels, type Channel } from '@/store/channels';
+import { database } from '@/store/database';
+import { type Drop, dropsOf } from '@/store/drops';
+import { actionsFor } from '../drop/act-on-drop';
+import { missingAt } from '../drop/readiness';
+import { profileAt, recordsOf } from '../drop/record';
+import { inForceAt, keptLayers } from '../layers/layers';
+import { site } from '../site/session';
+import { turns } from '../turns';
+import { type Act, askedOfMany } from './many-act';
+
+/** What an act on many videos will come to. */
+export interface Foreseen {
+  /** How many videos were selected. */
+  videos: number;
+  /** With how many of them something will be done. */
+  concerned: number;
+  /** In how many places at sites: drops that are sent, opened, tried again or removed there. */
+  places: number;
+  /** Of those that are sent: how many open to everyone by themselves. */
+  opening: number;
+  /** Why it cannot be done in some places, and in how many, the commonest first. */
+  cannot: { why: string; places: number }[];
+}
+
+const RECORDS_AT_ONCE = 50;
+const REASONS = 5;
+
+/** Says what an act on many videos will come to, before it is done. @throws ValidationError */
+export async function foreseeMany(input: unknown): Promise<Foreseen> {
+  const { ids, act } = await askedOfMany(input);
+  const whys = new Map<string, number>();
+  const concerned = new Set<string>();
+  const seen: Foreseen = { videos: ids.length, concerned: 0, places: 0, opening: 0, cannot: [] };
+  const db = database();
+  const channels = new Map((await allChannels(db)).map((channel) => [channel.id, channel]));
+  const turn = turns();
+  for (let at = 0; at < ids.length; at += RECORDS_AT_ONCE) {
+    await turn();
+    const part = ids.slice(at, at + RECORDS_AT_ONCE);
+    const found = await placesOf(part, act, channels);
+    for (const { videoId, why, opens } of found) {
+      if (why) {
+        whys.set(why, (whys.get(why) ?? 0) + 1);
+        continue;
+      }
+      concerned.add(videoId);
+      seen.places += 1;
+      if (opens) seen.opening += 1;
+    }
+    if (!TO_PLACES.includes(act.do)) for (const id of part) concerned.add(id);
+  }
+  const sorted = [...whys].sort(([, a], [, b]) => b - a).slice(0, REASONS);
+  return { ...seen, concerned: concerned.size, cannot: sorted.map(([why, places]) => ({ why, places })) };
+}
+
+/** Acts on places at sites; all others are on the videos themselves. */
+const TO_PLACES: readonly Act['do'][] = ['send', 'open', 'try again'];
+
+interface Place {
+  videoId: string;
+  why?: string;
+  opens?: boolean;
+}
+
+async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<string, Channel>): Promise<Place[]> {
+  const db = database();
+  const drops = await dropsOf(db, ids);
+  if (act.do === 'delete') {
+    return drops
+      .filter(({ state }) => state !== 'draft' && state !== 'removed')
+      .map(({ videoId }): Place => ({ videoId }));
+  }
+  if (act.do === 'send') return placesToSend(drops, channels);
+  if (act.do !== 'open' && act.do !== 'try again') return [];
+  const action = act.do;
+  const state = action === 'open' ? 'held' : 'snag';
+  const [records, layers] = [await recordsOf(db, ids), await keptLayers(db)];
+  return drops
+    .filter((drop) => drop.state === state)
+    .flatMap((drop): Place[] => {
+      const [record, channel] = [records.get(drop.videoId), channels.get(drop.channelId)];
+      if (!record || !channel) return [];
+      const end = inForceAt(layers, record.video, channel, drop).privacy.value;
+      const may = actionsFor(drop, profileAt(site(channel.site).profile, channel), end).includes(action);
+      return may ? [{ videoId: drop.videoId }] : [{ videoId: drop.videoId, why: 'it needs something else first' }];
+    });
+}
+
+async function placesToSend(drops: readonly Drop[], channels: ReadonlyMap<string, Channel>): Promise<Place[]> {
+  const drafts = drops.filter(({ state }) => state === 'draft');
+  const records = await recordsOf(database(), [...new Set(drafts.map(({ videoId }) => videoId))]);
+  return drafts.flatMap((drop): Place[] => {
+    const [record, channel] = [records.get(drop.videoId), channels.get(drop.channelId)];
+    if (!record || !channel) return [];
+    const { videoId } = drop;
+    if (channel.accountState !== 'connected' || !channel.granted)
+      return [{ videoId, why: 'the channel is not connected' }];
+    const [missing] = missingAt(record, channel, drop, profileAt(site(channel.site).profile, channel));
+    if (missing) return [{ videoId, why: missing.what }];
+    const { privacy, release } = inForceAt(record.layers, record.video, channel, drop);
+    return [{ videoId, opens: isWider(privacy.value, 'link') && release.value === 'by itself' }];
+  });
+}

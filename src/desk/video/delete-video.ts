@@ -1,0 +1,75 @@
+import { mayMove } from '@/core/drop';
+import { channelById } from '@/store/channels';
+import { database, transaction } from '@/store/database';
+import { dropById, dropsOf } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { removeAskedFiles } from '@/store/files/removals';
+import { deleteVideo, setVideo, videoById, videosToDelete } from '@/store/videos';
+import { DeskError, found } from '../desk-error';
+import { makeMove } from '../drop/make-move';
+import { log } from '../log';
+import { site } from '../site/session';
+
+const isElsewhere = (state: string) => state !== 'draft' && state !== 'removed';
+
+/**
+ * Deletes a video that is at no site, with its files.
+ * @returns false where a drop of it is at a site
+ */
+async function deleteHere(id: string): Promise<boolean> {
+  const gone = await transaction(async (trx) => {
+    found(await videoById(trx, id, true), 'video');
+    for (const { id: dropId } of await dropsOf(trx, [id])) {
+      // Each drop is held until the end: it can neither be sent nor moved meanwhile.
+      const drop = await dropById(trx, dropId, true);
+      if (drop && isElsewhere(drop.state)) return false;
+    }
+    await deleteVideo(trx, id);
+    await announce(trx, 'video', id);
+    return true;
+  });
+  if (gone) {
+    await removeAskedFiles(database());
+    log.info({ video: id }, 'video deleted');
+  }
+  return gone;
+}
+
+/** Deletes a video that is at no site. @throws DeskError where a drop of it is at one */
+export async function discardVideo(id: string): Promise<void> {
+  if (await deleteHere(id)) return;
+  throw new DeskError('not now', 'This video is at a site. Remove it there first, then delete it here.');
+}
+
+/**
+ * Deletes a video: at once where it is at no site, else as soon as its sites have taken it away. Whether it is gone already
+ * is returned.
+ * @throws DeskError where a site does not take videos away
+ */
+export async function askToDelete(id: string): Promise<boolean> {
+  const db = database();
+  found(await videoById(db, id), 'video');
+  const drops = (await dropsOf(db, [id])).filter(({ state }) => isElsewhere(state));
+  for (const { channelId } of drops) {
+    const { profile } = site(found(await channelById(db, channelId), 'channel').site);
+    if (!profile.abilities.removes) {
+      throw new DeskError('not now', `${profile.name} does not let a video be removed. Remove it there by hand first.`);
+    }
+  }
+  await setVideo(db, id, { deleteAskedAt: new Date() });
+  for (const drop of drops) {
+    if (mayMove('remove', drop.state, drop.snag)) await makeMove(drop, 'remove', 'Being removed: the video is deleted');
+  }
+  return deleteHere(id);
+}
+
+/** Deletes a video whose deletion was asked for, once its last site has taken it away. */
+export async function deleteIfAsked(id: string): Promise<void> {
+  const video = await videoById(database(), id);
+  if (video?.deleteAskedAt) await deleteHere(id);
+}
+
+/** Deletes all videos whose deletion was asked for and which are gone from their sites. */
+export async function deleteAsked(): Promise<void> {
+  for (const id of await videosToDelete(database())) await deleteIfAsked(id);
+}

@@ -1,0 +1,38 @@
+import type { Knex } from 'knex';
+import { id, moment, refer } from './columns';
+
+export async function up(db: Knex): Promise<void> {
+  await db.schema.createTable('manyActs', (table) => {
+    id(table, 'id').primary();
+    table.json('act').notNullable();
+    table.json('videoIds').notNullable();
+    table.enum('state', ['waiting', 'done', 'undone']).notNullable();
+    moment(table, 'askedAt').notNullable();
+    moment(table, 'endedAt');
+    table.index(['askedAt']);
+  });
+  // What came of it for each video that is behind it, so that a worker that is killed goes on from there.
+  await db.schema.createTable('manyResults', (table) => {
+    id(table, 'actId').notNullable();
+    id(table, 'videoId').notNullable();
+    table.boolean('changed').notNullable();
+    table.string('title', 1000).notNullable();
+    table.string('why', 1000);
+    table.primary(['actId', 'videoId']);
+    refer(table, 'actId', 'manyActs', 'CASCADE');
+  });
+  await db.schema.alterTable('videos', (table) => {
+    // A video that is to go as soon as it is gone from its sites.
+    moment(table, 'deleteAskedAt');
+    table.index(['deleteAskedAt']);
+  });
+}
+
+export async function down(db: Knex): Promise<void> {
+  await db.schema.alterTable('videos', (table) => {
+    table.dropIndex(['deleteAskedAt']);
+    table.dropColumn('deleteAskedAt');
+  });
+  await db.schema.dropTable('manyResults');
+  await db.schema.dropTable('manyActs');
+}

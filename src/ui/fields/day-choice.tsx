@@ -1,0 +1,56 @@
+'use client';
+
+import 'react-day-picker/style.css';
+import { DayPicker } from 'react-day-picker';
+
+interface DayChoiceProps {
+  /** As YYYY-MM-DD; '' is none. */
+  day: string;
+  language: string;
+  onChoose: (day: string) => void;
+}
+
+const two = (number: number) => String(number).padStart(2, '0');
+
+/** A month to choose a day from. */
+export function DayChoice({ day, language, onChoose }: DayChoiceProps) {
+  const [year, month, date] = day.split('-').map(Number);
+  const chosen = year && month && date ? new Date(year, month - 1, date) : undefined;
+  const said = (options: Intl.DateTimeFormatOptions) => (each: Date) => each.toLocaleDateString(language, options);
+  return (
+    <DayPicker
+      mode="single"
+      autoFocus
+      captionLayout="dropdown"
+      selected={chosen}
+      defaultMonth={chosen}
+      weekStartsOn={firstWeekday(language)}
+      formatters={{
+        formatWeekdayName: said({ weekday: 'short' }),
+        formatMonthDropdown: said({ month: 'long' }),
+        formatCaption: said({ month: 'long', year: 'numeric' }),
+      }}
+      onSelect={(next) => {
+        if (next) onChoose(`${next.getFullYear()}-${two(next.getMonth() + 1)}-${two(next.getDate())}`);
+      }}
+      style={
+        {
+          '--rdp-accent-color': 'var(--copper)',
+          '--rdp-accent-background-color': 'var(--copper-wash)',
+          '--rdp-day-height': '36px',
+          '--rdp-day-width': '36px',
+          '--rdp-day_button-height': '34px',
+          '--rdp-day_button-width': '34px',
+        } as React.CSSProperties
+      }
+    />
+  );
+}
+
+/** The day that weeks begin with for a language (Unicode CLDR by the engine); Monday where it does not know. */
+function firstWeekday(language: string): 0 | 1 | 2 | 3 | 4 | 5 | 6 {
+  type WithWeek = Intl.Locale & { getWeekInfo?: () => { firstDay: number }; weekInfo?: { firstDay: number } };
+  const locale = new Intl.Locale(language) as WithWeek;
+  const first = (locale.getWeekInfo?.() ?? locale.weekInfo)?.firstDay ?? 1;
+  return (first % 7) as 0 | 1 | 2 | 3 | 4 | 5 | 6;
+}

@@ -1,0 +1,166 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { undo } from '@/desk/changes/changes';
+import { lookAtBoardIds } from '@/desk/look/look-at-board';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { askOfMany, lookAtManyActs, type ManyView, undoMany } from '@/desk/many/ask-many';
+import { doMany, madeInAct } from '@/desk/many/do-many';
+import { foreseeMany } from '@/desk/many/foresee-many';
+import type { Act } from '@/desk/many/many-act';
+import { askToDelete } from '@/desk/video/delete-video';
+import { editVideo } from '@/desk/video/edit-video';
+import { inWindow } from '@/desk/window';
+import { database } from '@/store/database';
+import { makeClip } from '../setup/clips';
+import { bringFile, channelsOfTheYard, setFaultsAt, untilSheet, untilState, videosAt } from '../setup/desk';
+import { manyVideos } from '../setup/many-videos';
+import { aWorker } from '../setup/worker';
+
+const clip = makeClip({ name: 'many.mp4', seconds: 2 });
+const worker = aWorker();
+let channels: Map<string, string>;
+beforeAll(async () => {
+  channels = await channelsOfTheYard();
+}, 60_000);
+afterAll(() => setFaultsAt('lanternfold'));
+
+async function ended(ids: readonly string[], act: Act): Promise<ManyView> {
+  const { id } = await askOfMany({ ids, act });
+  return untilEnded(id);
+}
+
+async function untilEnded(id: string): Promise<ManyView> {
+  await expect
+    .poll(async () => (await lookAtManyActs()).find((each) => each.id === id)?.state, { timeout: 60_000 })
+    .toBe('done');
+  return (await lookAtManyActs()).find((each) => each.id === id) as ManyView;
+}
+
+const ownTags = async (id: string) => (await lookAtSheet(id)).own.tags?.items;
+
+describe('many videos at once', () => {
+  it('get a field, and undo takes it from each that nobody has changed since', async () => {
+    const [a = '', b = '', c = ''] = await manyVideos(3, []);
+    await editVideo(b, { tags: { way: 'add', items: ['keel'] } });
+    const act: Act = { do: 'tags', tags: ['keel', 'oak'] };
+    expect(await foreseeMany({ ids: [a, b, c], act })).toMatchObject({ videos: 3, concerned: 3, cannot: [] });
+    const done = await ended([a, b, c, a], act);
+    expect(done).toMatchObject({ videos: 3, done: 3, changed: 3, failedInAll: 0, mayUndo: true });
+    expect(await ownTags(a)).toEqual(['keel', 'oak']);
+    expect(await ownTags(b)).toEqual(['keel', 'oak']);
+    await editVideo(c, { summary: 'Changed since' });
+    expect(await undoMany(done.id)).toEqual({ undone: 2, kept: 1 });
+    expect(await ownTags(a)).toBeUndefined();
+    expect(await ownTags(b)).toEqual(['keel']);
+    expect(await ownTags(c)).toEqual(['keel', 'oak']);
+    await expect(undoMany(done.id)).rejects.toThrow('cannot be undone');
+    // Each video's own undo is as it always is.
+    await undo(c);
+    await undo(c);
+    expect(await ownTags(c)).toBeUndefined();
+  });
+
+  it('say for each what could not be done, and go on with the others', async () => {
+    const ids = await manyVideos(2, []);
+    const gone = crypto.randomUUID();
+    const series = '01a00000-0000-7000-8000-000000000000';
+    const done = await ended([...ids, gone], { do: 'series', seriesId: series });
+    expect(done).toMatchObject({ done: 3, changed: 0, failedInAll: 2, mayUndo: false });
+    expect(done.failed[0]?.why).toContain('series');
+  });
+
+  it.each([
+    [{ ids: [], act: { do: 'send' } }, 'Select a video first'],
+    [{ ids: ['x'], act: { do: 'send' } }, 'ids[0]'],
+    [{ ids: [crypto.randomUUID()], act: { do: 'burn' } }, 'act.do'],
+    [{ ids: [crypto.randomUUID()], act: { do: 'set', field: 'title', value: 'x' } }, 'act.field'],
+    [{ ids: [crypto.randomUUID()], act: { do: 'set', field: 'privacy', value: 'the world' } }, 'privacy'],
+    [{ ids: [crypto.randomUUID()], act: { do: 'tags', tags: [] } }, 'Type a tag first'],
+    [{ ids: [crypto.randomUUID()], act: { do: 'playlist', title: ' ' } }, 'Name a playlist first'],
+  ])('refuse %j', async (input, says) => {
+    await expect(askOfMany(input)).rejects.toThrow(says);
+  });
+
+  it('go on where a worker was killed, and undo knows what had been changed just before', async () => {
+    const ids = await manyVideos(4, []);
+    await worker.end('SIGKILL');
+    const { id } = await askOfMany({ ids, act: { do: 'set', field: 'privacy', value: 'link' } satisfies Act });
+    // Killed after the first was changed and before that was written down.
+    await inWindow(madeInAct(id), () => editVideo(ids[0] ?? '', { privacy: 'link' }));
+    await doMany(id, () => undefined, new AbortController().signal);
+    expect((await lookAtManyActs())[0]).toMatchObject({ id, done: 4, changed: 4 });
+    expect(await undoMany(id)).toEqual({ undone: 4, kept: 0 });
+    for (const each of ids) expect((await lookAtSheet(each)).own.privacy).toBe('everyone');
+    worker.start();
+  });
+
+  it('are sent where they are ready, and what was removed stays away', async () => {
+    const ready = await bringFile(clip, 'Marrow Quay', 'many-ready.mp4');
+    const open = await bringFile(clip, 'Marrow Quay', 'many-open.mp4');
+    const lacks = await bringFile(clip, 'none', 'many-lacks.mp4');
+    const ids = [ready, open, lacks];
+    for (const id of ids) await untilSheet(id, ({ cut }) => cut?.state === 'ready');
+    await editVideo(ready, { privacy: 'everyone', release: 'on my word' });
+    await editVideo(open, { privacy: 'everyone', release: 'by itself' });
+    await editVideo(lacks, { title: 'x'.repeat(100) });
+    const { tickChannel } = await import('@/desk/video/edit-video');
+    await tickChannel(lacks, channels.get('Tide Notes') ?? '', true);
+    const seen = await foreseeMany({ ids, act: { do: 'send' } });
+    expect(seen).toMatchObject({ videos: 3, concerned: 2, places: 2, opening: 1 });
+    expect(seen.cannot).toHaveLength(1);
+    const done = await ended(ids, { do: 'send' });
+    expect(done).toMatchObject({ changed: 2, failedInAll: 1, mayUndo: false });
+    expect(done.failed[0]).toMatchObject({ videoId: lacks, why: expect.stringContaining('Tide Notes') });
+    await untilState(ready, 'held');
+    await untilState(open, 'live');
+    expect(await foreseeMany({ ids, act: { do: 'open' } })).toMatchObject({ concerned: 1, places: 1 });
+    expect(await ended(ids, { do: 'open' })).toMatchObject({ changed: 1, failedInAll: 0 });
+    await untilState(ready, 'live');
+    // Sent once more, nothing goes twice.
+    expect(await ended([ready, open], { do: 'send' })).toMatchObject({ changed: 0 });
+  });
+
+  it('are deleted, at their sites first; one that a site keeps stays here and says so', async () => {
+    const ids = await Promise.all(['many-a.mp4', 'many-b.mp4'].map((name) => bringFile(clip, 'Marrow Quay', name)));
+    const [a = '', b = ''] = ids;
+    for (const id of ids) await untilSheet(id, ({ cut }) => cut?.state === 'ready');
+    await ended(ids, { do: 'send' });
+    for (const id of ids) await untilState(id, 'live');
+    expect(await foreseeMany({ ids, act: { do: 'delete' } })).toMatchObject({ concerned: 2, places: 2 });
+    await ended([a], { do: 'delete' });
+    await expect
+      .poll(
+        () =>
+          lookAtSheet(a).then(
+            () => 'here',
+            () => 'gone',
+          ),
+        { timeout: 30_000 },
+      )
+      .toBe('gone');
+    const there = async (name: string) => (await videosAt('lanternfold')).filter(({ fileName }) => fileName === name);
+    expect(await there('many-a.mp4')).toEqual([]);
+    await setFaultsAt('lanternfold', { kind: 'answer', status: 422, path: '/api/videos', times: 1 });
+    expect(await askToDelete(b)).toBe(false);
+    await untilState(b, 'snag');
+    await setFaultsAt('lanternfold');
+    expect(await askToDelete(b)).toBe(false);
+    await expect
+      .poll(
+        () =>
+          lookAtSheet(b).then(
+            () => 'here',
+            () => 'gone',
+          ),
+        { timeout: 30_000 },
+      )
+      .toBe('gone');
+    expect(await there('many-b.mp4')).toEqual([]);
+  });
+
+  it('are all that fit what the Board shows', async () => {
+    const ids = await manyVideos(30, [], { from: 70_000 });
+    expect(new Set((await lookAtBoardIds({ find: 'Plank 700' })).ids)).toEqual(new Set(ids));
+    const [{ acts } = { acts: 0 }] = await database()('manyActs').count({ acts: '*' });
+    expect(acts).toBeGreaterThan(5);
+  });
+});

@@ -6,6 +6,8 @@ import type { Metadata, Viewport } from 'next';
 import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import { AsleepFiles } from '@/ui/arrivals/asleep';
+import { DropAnywhere } from '@/ui/arrivals/drop-anywhere';
+import { JustAdded } from '@/ui/arrivals/lazy-just-added';
 import { LiveChanges } from '@/ui/live-changes';
 import { Providers } from '@/ui/providers';
 import { RestingSites } from '@/ui/resting-sites';
@@ -29,6 +31,8 @@ export default async function Layout({ children }: { children: ReactNode }) {
           <RestingSites />
           <AsleepFiles />
           {children}
+          <DropAnywhere />
+          <JustAdded />
         </Providers>
       </body>
     </html>

@@ -153,7 +153,7 @@ describe('one video goes everywhere it should', () => {
     await questions.getByText('Isa Brandt').waitFor();
     await page.getByLabel('Caption file').setInputFiles(captions);
     await page.getByRole('dialog').getByRole('button', { name: 'Take as captions' }).click();
-    await region('Captions').getByText('English').waitFor();
+    await region('Captions').locator('b', { hasText: 'English' }).waitFor();
     await page.getByRole('button', { name: /Take the frame at/ }).click();
     await page.getByText('from the video · 1280×720').waitFor();
   });

@@ -299,9 +299,10 @@ describe('the time line', () => {
     await expect.poll(lines).toContain('0:05 Low water');
     const broken = write('broken.mp4', 'only words');
     await page.getByLabel('New file').setInputFiles(broken);
-    await page.getByText('The new file cannot be used').waitFor();
+    const refused = page.getByRole('heading', { name: /The new file cannot be used/ });
+    await refused.waitFor();
     await page.getByRole('button', { name: 'Keep the present file' }).click();
-    await expect.poll(() => page.getByText('The new file cannot be used').count()).toBe(0);
+    await expect.poll(() => refused.count()).toBe(0);
     await region('The file').getByText('1:04').waitFor();
   });
 

@@ -12,7 +12,7 @@ const ROW_PIXELS = 68;
 const GROUP_PIXELS = 32;
 /** Before a page has been measured, which on the server is never. */
 const FIRST_RECT = { width: 1280, height: 620 };
-const VIDEO_PIXELS = 290;
+const VIDEO_PIXELS = 330;
 const CHANNEL_PIXELS = 154;
 
 type Line = { group: BoardGroup } | { row: BoardRow };
@@ -96,7 +96,7 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked, 
                   aria-label="Select all that are shown"
                   checked={rows.length > 0 && rows.every(({ videoId }) => selection.ids.has(videoId))}
                   onChange={({ target }) => selection.set(target.checked ? rows.map(({ videoId }) => videoId) : [])}
-                  className="size-6 accent-[var(--rim)]"
+                  className="size-5 accent-[var(--rim)]"
                 />
                 Video
               </span>

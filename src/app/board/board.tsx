@@ -1,10 +1,10 @@
 'use client';
 
-import { type DragEvent, useEffect, useMemo, useRef, useState } from 'react';
+import Link from 'next/link';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { BoardGroup } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
-import { droppedFiles } from '@/ui/arrivals/dropped-files';
 import { ask } from '@/ui/ask';
 import { type BoardFilter, filterQuery } from './board-rows';
 import { BoardTable } from './board-table';
@@ -45,8 +45,7 @@ export function Board({ first }: BoardProps) {
   const { board, counts, readMore } = useBoard(filter, first);
   const order = useMemo(() => board.rows.map(({ videoId }) => videoId), [board.rows]);
   const selection = useSelection(order);
-  const { arrivals, unheard, bring } = useArrivals();
-  const [over, setOver] = useState(false);
+  const { arrivals, unheard } = useArrivals();
   const typing = useRef<ReturnType<typeof setTimeout>>(undefined);
   const set = (part: Partial<BoardFilter>) => {
     clearTimeout(typing.current);
@@ -59,12 +58,6 @@ export function Board({ first }: BoardProps) {
   const newestSet = useRef(set);
   newestSet.current = set;
   useEffect(() => () => clearTimeout(typing.current), []);
-  const drop = async (event: DragEvent) => {
-    event.preventDefault();
-    setOver(false);
-    const files = await droppedFiles(event.nativeEvent);
-    if (files.length > 0) await bring(files);
-  };
   // A file comes from this page for as long as it is open; what is on its way to a site needs no page.
   const nameOf = (group: BoardGroup) => {
     if (group !== 'on the way') return GROUPS[group];
@@ -81,15 +74,7 @@ export function Board({ first }: BoardProps) {
       : counts.counts[filter.group];
   const isFiltered = filterQuery({ ...filter, order: 'needs' }).size > 0;
   return (
-    <main
-      className={`min-h-[calc(100vh-56px)] px-4 py-4 sm:px-7 ${over ? 'bg-copper-wash' : ''}`}
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-    >
+    <main className="min-h-[calc(100vh-56px)] px-4 py-4 sm:px-7">
       <div className="mb-2.5 flex flex-wrap items-end gap-x-6 gap-y-2">
         <h1>{headline(counts.counts)}</h1>
         <p className="text-soft">{underline(counts.moving, [...arrivals.values()])}</p>
@@ -109,7 +94,7 @@ export function Board({ first }: BoardProps) {
       </div>
       <ManyProgress />
       {board.rows.length === 0 && !isFiltered ? (
-        <Empty />
+        <Empty connected={board.channels.length > 0} />
       ) : (
         <>
           <Filters filter={filter} set={set} board={board} counts={counts.counts} nameOf={nameOf} />
@@ -129,18 +114,27 @@ export function Board({ first }: BoardProps) {
         </>
       )}
       <ManyBar selection={selection} inAll={inAll} allIds={allIds} series={board.series} />
-      <p className="mt-3 text-[13px] text-soft">Drop finished files anywhere on the Board to bring them in.</p>
+      <p className="mt-3 text-[13px] text-soft">Drop finished videos on any page to add them.</p>
     </main>
   );
 }
 
-function Empty() {
+function Empty({ connected }: { connected: boolean }) {
   return (
     <section className="enamel px-8 py-14 text-center">
       <h2 className="mb-2 text-xl">Nothing is on the Board yet</h2>
       <p className="mx-auto max-w-[52ch] text-soft">
-        Drop a finished file here, or press “Add videos”. It starts to arrive at once, and its Sheet opens so that you
-        can write the words meanwhile.
+        {connected ? (
+          'Drop a finished video here, or press “Add videos”. It starts to arrive at once, and you can write its words meanwhile.'
+        ) : (
+          <>
+            First{' '}
+            <Link href="/channels" className="textlink">
+              connect a channel
+            </Link>
+            . Then drop a finished video here, or press “Add videos”.
+          </>
+        )}
       </p>
     </section>
   );

@@ -47,7 +47,7 @@ export function VideoRow({ index, measure, row, channels, arrival, selected, onS
               withShift.current = event.shiftKey;
             }}
             onChange={() => onSelect(row.videoId, withShift.current)}
-            className="size-6 flex-none accent-[var(--rim)]"
+            className="size-5 flex-none accent-[var(--rim)]"
           />
           <Link href={`/videos/${row.videoId}`} className="group flex min-w-0 items-center gap-2.5">
             <Thumbnail pictureId={row.pictureId} />

@@ -25,6 +25,9 @@ export interface Arrival extends TransferPace {
 
 interface Arrivals {
   arrivals: Map<string, Arrival>;
+  /** The videos that came in together last, until they are put away. */
+  added: readonly string[];
+  putAway(): void;
   /** How many files wait for Kettle Drop to hear of them. */
   unheard: number;
   /** Starts bringing files in, as new videos or as better files of one; a single new one opens its Sheet. */
@@ -37,6 +40,8 @@ interface Arrivals {
 
 const Context = createContext<Arrivals>({
   arrivals: new Map(),
+  added: [],
+  putAway: () => {},
   unheard: 0,
   bring: async () => {},
   goOn: async () => {},
@@ -76,6 +81,7 @@ async function askUntilAnswered<T>(address: string, json: unknown): Promise<T> {
 export function ArrivalsProvider({ children }: { children: ReactNode }) {
   const [arrivals, setArrivals] = useState(new Map<string, Arrival>());
   const [unheard, setUnheard] = useState(0);
+  const [added, setAdded] = useState<readonly string[]>([]);
   /** Transfers of this page, each with what lets it go. */
   const mine = useRef(new Map<string, () => void>());
   const queue = useRef<(() => void)[]>([]);
@@ -216,6 +222,8 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
       try {
         const answers = await announce(videos, { videoId });
         // All that need no question are on their way before the first question is asked.
+        const made = answers.flatMap((answer) => ('videoId' in answer ? [answer.videoId] : []));
+        if (!videoId && made.length > 1) setAdded(made);
         const asked = (index: number) => 'known' in (answers[index] ?? {});
         for (const [index, file] of videos.entries()) if (!asked(index)) await settle(file, answers[index]);
         for (const [index, file] of videos.entries()) if (asked(index)) await settle(file, answers[index]);
@@ -264,8 +272,8 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
   }, [busy]);
 
   const value = useMemo(
-    () => ({ arrivals, unheard, bring, goOn, goOnWith }),
-    [arrivals, unheard, bring, goOn, goOnWith],
+    () => ({ arrivals, added, putAway: () => setAdded([]), unheard, bring, goOn, goOnWith }),
+    [arrivals, added, unheard, bring, goOn, goOnWith],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

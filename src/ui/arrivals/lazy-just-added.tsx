@@ -1,0 +1,11 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useArrivals } from './arrivals';
+
+const List = dynamic(() => import('./just-added').then((part) => part.JustAdded));
+
+/** The list of videos that came in together; loaded once there are some. */
+export function JustAdded() {
+  return useArrivals().added.length > 0 ? <List /> : null;
+}

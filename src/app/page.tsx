@@ -1,5 +1,6 @@
 import { validate } from 'uuid';
-import { BOARD_GROUPS, BOARD_ORDERS } from '@/core/drop';
+import { PRIVACIES } from '@/core/delivery';
+import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS } from '@/core/drop';
 import { lookAtBoard, lookAtBoardCounts } from '@/desk/look/look-at-board';
 import { Board } from './board/board';
 import { type BoardFilter, NO_FILTER } from './board/board-rows';
@@ -15,7 +16,13 @@ function filterIn(query: Record<string, string | string[] | undefined>): BoardFi
     group: BOARD_GROUPS.find((group) => group === text('group')) ?? '',
     seriesId: id('seriesId'),
     channelId: id('channelId'),
-    order: BOARD_ORDERS.find((order) => order === text('order')) ?? NO_FILTER.order,
+    privacy: PRIVACIES.find((privacy) => privacy === text('privacy')) ?? '',
+    lacks: BOARD_LACKS.find((lack) => lack === text('lacks')) ?? '',
+    days: /^[1-9]\d{0,3}$/.test(text('days')) ? text('days') : '',
+    by: id('by'),
+    order:
+      BOARD_ORDERS.find((order) => order === text('order') && (order !== 'channel' || id('by') !== '')) ??
+      NO_FILTER.order,
   };
 }
 
@@ -25,10 +32,10 @@ interface BoardPageProps {
 
 export default async function BoardPage({ searchParams }: BoardPageProps) {
   const filter = filterIn(await searchParams);
-  const { order, ...choice } = filter;
+  const { order, by, ...choice } = filter;
   const asked = Object.fromEntries(Object.entries(choice).filter(([, value]) => value !== ''));
   const [view, counts] = await Promise.all([
-    lookAtBoard({ ...asked, order }),
+    lookAtBoard({ ...asked, order, ...(order === 'channel' ? { by } : {}) }),
     lookAtBoardCounts({ ...asked, group: undefined }),
   ]);
   // Fields that say nothing are left out of the page: of many rows they are a third of it.

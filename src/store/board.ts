@@ -1,10 +1,14 @@
 import type { Knex } from 'knex';
+import { PLAIN_DEFAULTS } from '@/core/defaults';
+import type { Privacy } from '@/core/delivery';
 import {
   BOARD_GROUPS,
   type BoardGroup,
+  type BoardLack,
   type BoardOrder,
   PATIENCE_MINUTES,
   type PutOff,
+  stateRank,
   WORKING_STATES,
 } from '@/core/drop';
 import { type Database, fromJson } from './database';
@@ -23,9 +27,18 @@ export interface BoardChoice {
   group?: BoardGroup;
   seriesId?: string;
   channelId?: string;
+  /** Who is to see it somewhere, as its record says. */
+  privacy?: Privacy;
+  /** What is not there. */
+  lacks?: BoardLack;
+  /** Added within so many days. */
+  days?: number;
   /** Only these videos. */
   ids?: readonly string[];
 }
+
+/** The last video that is there already: its place, its title, and how its drop stands on the channel that is sorted by. */
+export type BoardAfter = BoardPlace & { title: string; stateRank?: number };
 
 /** Where one video stands among all of the Board. */
 export interface BoardPlace {
@@ -58,8 +71,32 @@ function ofDrops(db: Database, ids: readonly string[] | undefined): Knex.QueryBu
     });
 }
 
+const LACKS: Record<BoardLack, (db: Database, query: Knex.QueryBuilder) => void> = {
+  picture: (_, query) => query.whereNull('v.pictureId'),
+  summary: (_, query) => query.where('v.summary', ''),
+  series: (_, query) => query.whereNull('v.seriesId'),
+  captions: (db, query) => query.whereNotIn('v.id', db('captions').where({ inUse: true }).select('videoId')),
+  channel: (db, query) => query.whereNotIn('v.id', db('drops').select('videoId')),
+};
+
+/** The videos that are meant to end at a privacy on one of their channels: the nearest layer that sets it has the word. */
+function withPrivacy(db: Database, privacy: Privacy): Knex.QueryBuilder {
+  const set = (column: string) => db.raw("JSON_VALUE(??, '$.privacy')", [column]);
+  const layers = ['d.own', 'pv.own', 'ls.setValues', 'lc.setValues', 'lt.setValues'].map(set);
+  return db('drops as d')
+    .join('videos as pv', 'pv.id', 'd.videoId')
+    .join('channels as pc', 'pc.id', 'd.channelId')
+    .join('accounts as pa', 'pa.id', 'pc.accountId')
+    .leftJoin('defaults as ls', (on) => on.onVal('ls.layer', 'series').andOn('ls.owner', 'pv.seriesId'))
+    .leftJoin('defaults as lc', (on) => on.onVal('lc.layer', 'channel').andOn('lc.owner', 'pc.id'))
+    .leftJoin('defaults as lt', (on) => on.onVal('lt.layer', 'site').andOn('lt.owner', 'pa.site'))
+    .whereRaw(`COALESCE(${layers.map(() => '?').join(', ')}, ?) = ?`, [...layers, PLAIN_DEFAULTS.privacy, privacy])
+    .select('d.videoId');
+}
+
 /** All videos of a choice, each with its group as `boardGroup` of the core has it, by its number. */
-function placed(db: Database, { find = '', seriesId, channelId, ids }: BoardChoice): Knex.QueryBuilder {
+function placed(db: Database, choice: BoardChoice): Knex.QueryBuilder {
+  const { find = '', seriesId, channelId, privacy, lacks, days, ids } = choice;
   // Most files are ready, and those say nothing: only of the others the newest is looked for.
   const later = db('cuts as x').select(db.raw('1')).whereRaw('?? = ??', ['x.videoId', 'cuts.videoId']);
   const notReady = onlyOf(db('cuts'), ids)
@@ -103,6 +140,9 @@ function placed(db: Database, { find = '', seriesId, channelId, ids }: BoardChoi
   if (ids) query.whereIn('v.id', [...ids]);
   if (seriesId) query.where('v.seriesId', seriesId);
   if (channelId) query.whereIn('v.id', db('drops').select('videoId').where({ channelId }));
+  if (privacy) query.whereIn('v.id', withPrivacy(db, privacy));
+  if (lacks) LACKS[lacks](db, query);
+  if (days) query.where('v.createdAt', '>=', db.raw('UTC_TIMESTAMP(3) - INTERVAL ? DAY', [days]));
   const words = find.trim();
   if (words !== '') {
     const like = `%${words.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
@@ -133,27 +173,47 @@ export async function boardCounts(db: Database, choice: BoardChoice): Promise<Re
  * The next videos of a choice, in their order.
  * @param after the last one that is there already, with its title
  * @param most how many
+ * @param by the channel that is sorted by, where the order is by one
  */
 export async function boardPlaces(
   db: Database,
   choice: BoardChoice,
   order: BoardOrder,
-  after: (BoardPlace & { title: string }) | undefined,
+  after: BoardAfter | undefined,
   most: number,
+  by?: string,
 ): Promise<BoardPlace[]> {
   const byTitle = order === 'title';
-  const videos = byTitle ? placed(db, choice).select({ title: 'v.title' }) : placed(db, choice);
+  const byChannel = order === 'channel' ? by : undefined;
+  const videos = placed(db, choice);
+  if (byTitle) videos.select({ title: 'v.title' });
+  if (byChannel) {
+    const others = ['snag', 'held', 'draft', 'live', 'removed'] as const;
+    const rank = db.raw(`CASE WHEN ?? IS NULL THEN ? ${others.map(() => 'WHEN ?? = ? THEN ?').join(' ')} ELSE ? END`, [
+      ...['o.state', stateRank(undefined)],
+      ...others.flatMap((state) => ['o.state', state, stateRank(state)]),
+      stateRank('landing'),
+    ]);
+    videos
+      .leftJoin('drops as o', (on) => on.on('o.videoId', 'v.id').andOnVal('o.channelId', byChannel))
+      .select({ stateRank: rank });
+  }
   const query = db(videos.as('p')).select('id', 'rank').limit(most);
   if (choice.group) query.where({ rank: BOARD_GROUPS.indexOf(choice.group) });
   if (order === 'needs') query.orderBy('rank');
   if (byTitle) query.orderBy('title');
+  if (byChannel) query.orderBy('stateRank');
   // Ids are in the order in which the videos came.
   query.orderBy('id', byTitle ? 'asc' : 'desc');
   if (after) {
-    const { id, title } = after;
+    const { id, title, stateRank: behind = 0 } = after;
     const rank = BOARD_GROUPS.indexOf(after.group);
     if (order === 'needs') query.whereRaw('(?? > ? OR (?? = ? AND ?? < ?))', ['rank', rank, 'rank', rank, 'id', id]);
     if (order === 'newest') query.where('id', '<', id);
+    if (byChannel) {
+      const names = ['stateRank', behind, 'stateRank', behind, 'id', id];
+      query.whereRaw('(?? > ? OR (?? = ? AND ?? < ?))', names);
+    }
     if (byTitle) query.whereRaw('(?? > ? OR (?? = ? AND ?? > ?))', ['title', title, 'title', title, 'id', id]);
   }
   const rows: { id: string; rank: number }[] = await query;

@@ -304,7 +304,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByLabel('Tags', { exact: true }).press('Enter');
     await page.getByRole('button', { name: 'Remove the tag scarf joint' }).waitFor();
     await page.getByRole('button', { name: /Take the frame at/ }).click();
-    await page.getByText('from the video · 1280×720').waitFor();
+    await page.getByText('from the video · 1280×720').first().waitFor();
     const small = path.join(folder, 'small.png');
     await sharp({ create: { width: 400, height: 300, channels: 3, background: '#999' } })
       .png()

@@ -155,7 +155,7 @@ describe('one video goes everywhere it should', () => {
     await page.getByRole('dialog').getByRole('button', { name: 'Take as captions' }).click();
     await region('Captions').locator('b', { hasText: 'English' }).waitFor();
     await page.getByRole('button', { name: /Take the frame at/ }).click();
-    await page.getByText('from the video · 1280×720').waitFor();
+    await page.getByText('from the video · 1280×720').first().waitFor();
   });
 
   it('takes words and privacy for one channel alone, and leaves the record as it is', async () => {

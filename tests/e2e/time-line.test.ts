@@ -303,7 +303,7 @@ describe('the time line', () => {
     await refused.waitFor();
     await page.getByRole('button', { name: 'Keep the present file' }).click();
     await expect.poll(() => refused.count()).toBe(0);
-    await region('The file').getByText('1:04').waitFor();
+    await region('The file').getByText('1:04').first().waitFor();
   });
 
   it('stays small on the page with five thousand markers, shows a change at once, and undoes it', async () => {

@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { BOARD_GROUPS, type BoardFacts, boardGroup, type DropState } from '@/core/drop';
+import { BOARD_GROUPS, type BoardFacts, boardGroup, type DropState, stateRank } from '@/core/drop';
+import { editDefaults } from '@/desk/defaults/defaults';
 import { editSeries, newSeries } from '@/desk/defaults/series';
+import { forgetBoardView, keepBoardView } from '@/desk/house/board-views';
 import { lookAtBoard, lookAtBoardCounts, lookAtMissing } from '@/desk/look/look-at-board';
 import type { BoardRow } from '@/desk/look/views';
 import { closeDatabase, database } from '@/store/database';
@@ -116,6 +118,76 @@ describe('the Board in parts', () => {
     expect(await found('kelp AND tar')).toHaveLength(2);
     for (const find of ['%%', 'oak-board', '_x_', 'nothing at all']) expect(await found(find)).toEqual([]);
     expect(await total({ find: 'garboard' })).toBe(1);
+  });
+
+  it('is sorted by how the drops of one channel stand, each video once', async () => {
+    const seriesId = await newSeries({ name: 'By channel' });
+    const [first = '', second = ''] = channels;
+    const states = ['live', 'draft', 'snag', 'held', 'landing', 'removed'];
+    await manyVideos(24, [first], { seriesId, states });
+    await manyVideos(3, [second], { seriesId });
+    const rows: BoardRow[] = [];
+    const rank = (row: BoardRow) => stateRank(row.drops.find(({ channelId }) => channelId === first)?.state);
+    for (let more = true; more; ) {
+      const last = rows.at(-1);
+      const place = last && { id: last.videoId, group: last.group, title: last.title, stateRank: rank(last) };
+      const after = place ? { after: JSON.stringify(place) } : {};
+      const page = await lookAtBoard({ seriesId, order: 'channel', by: first, most: 5, ...after });
+      rows.push(...page.rows);
+      more = page.more;
+    }
+    expect(new Set(rows.map(({ videoId }) => videoId)).size).toBe(27);
+    expect(rows.map(rank)).toEqual(rows.map(rank).sort((a, b) => a - b));
+    expect(rank(rows.at(-1) as BoardRow)).toBe(6);
+  });
+
+  it('is of what is meant for everyone, by link or nobody, whichever layer says so', async () => {
+    const seriesId = await newSeries({ name: 'By privacy' });
+    const [first = ''] = channels;
+    const [byVideo = '', byDrop = '', bySeries = ''] = await manyVideos(3, [first], { seriesId, states: ['draft'] });
+    const db = database();
+    await db('videos').whereIn('id', [byDrop, bySeries]).update({ own: '{}' });
+    await db('drops')
+      .where({ videoId: byDrop })
+      .update({ own: JSON.stringify({ privacy: 'link' }) });
+    const found = async (privacy: string) =>
+      (await lookAtBoard({ seriesId, privacy })).rows.map(({ videoId }) => videoId);
+    expect(await found('everyone')).toEqual([byVideo]);
+    expect(await found('link')).toEqual([byDrop]);
+    expect(await found('private')).toEqual([bySeries]);
+    await editDefaults({ layer: 'series', owner: seriesId }, { privacy: 'everyone' });
+    expect(new Set(await found('everyone'))).toEqual(new Set([byVideo, bySeries]));
+    expect(await total({ seriesId, privacy: 'link' })).toBe(1);
+  });
+
+  it('is of what lacks something, and of the last days', async () => {
+    const seriesId = await newSeries({ name: 'Lacking' });
+    const [full = '', bare = ''] = await manyVideos(2, channels.slice(0, 1), { seriesId });
+    const db = database();
+    await db('videos').where({ id: full }).update({ summary: 'Words' });
+    await db('drops').where({ videoId: bare }).delete();
+    await db('videos')
+      .where({ id: bare })
+      .update({ createdAt: new Date(Date.now() - 10 * 86_400_000) });
+    const found = async (ask: object) => (await lookAtBoard({ seriesId, ...ask })).rows.map(({ videoId }) => videoId);
+    expect(await found({ lacks: 'summary' })).toEqual([bare]);
+    expect(await found({ lacks: 'channel' })).toEqual([bare]);
+    for (const lacks of ['picture', 'captions']) expect(await found({ lacks })).toHaveLength(2);
+    expect(await found({ lacks: 'series' })).toEqual([]);
+    expect(await found({ days: 7 })).toEqual([full]);
+    expect(await found({ days: '30' })).toHaveLength(2);
+    for (const ask of [{ lacks: 'wit' }, { days: 0 }, { privacy: 'all' }, { order: 'channel', by: 'x' }])
+      await expect(lookAtBoard(ask)).rejects.toThrow();
+  });
+
+  it('is kept under names, of which each is there once', async () => {
+    await expect(keepBoardView({ name: ' ', query: '' })).rejects.toThrow('Name the view first');
+    await keepBoardView({ name: 'This week', query: 'days=7' });
+    const views = await keepBoardView({ name: 'This week', query: 'days=7&lacks=picture' });
+    expect(views.filter(({ name }) => name === 'This week')).toEqual([
+      { name: 'This week', query: 'days=7&lacks=picture' },
+    ]);
+    expect((await forgetBoardView({ name: 'This week' })).map(({ name }) => name)).not.toContain('This week');
   });
 
   it('is of one channel, and of what is named', async () => {

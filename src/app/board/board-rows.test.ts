@@ -15,15 +15,24 @@ describe('a Board on which something has changed', () => {
   const now = board([row('c', 'needs you'), row('d', 'on the way'), row('a', 'on the way')]);
 
   it('puts a row where it belongs now, adds what is new, and drops what is gone', () => {
-    expect(ids(withChanged(now, ['c'], [row('c', 'on the way')], 'needs'))).toEqual(['d', 'c', 'a']);
-    expect(ids(withChanged(now, ['e'], [row('e', 'needs you')], 'needs'))).toEqual(['e', 'c', 'd', 'a']);
-    expect(ids(withChanged(now, ['d'], [], 'needs'))).toEqual(['c', 'a']);
+    expect(ids(withChanged(now, ['c'], [row('c', 'on the way')], { order: 'needs', by: '' }))).toEqual(['d', 'c', 'a']);
+    expect(ids(withChanged(now, ['e'], [row('e', 'needs you')], { order: 'needs', by: '' }))).toEqual([
+      'e',
+      'c',
+      'd',
+      'a',
+    ]);
+    expect(ids(withChanged(now, ['d'], [], { order: 'needs', by: '' }))).toEqual(['c', 'a']);
   });
 
   it('leaves what comes after the last row that was read to be read', () => {
     const part = { ...now, more: true };
-    expect(ids(withChanged(part, ['c'], [row('c', 'live lately')], 'needs'))).toEqual(['d', 'a']);
-    expect(ids(withChanged(part, ['c'], [row('c', 'on the way')], 'needs'))).toEqual(['d', 'c', 'a']);
+    expect(ids(withChanged(part, ['c'], [row('c', 'live lately')], { order: 'needs', by: '' }))).toEqual(['d', 'a']);
+    expect(ids(withChanged(part, ['c'], [row('c', 'on the way')], { order: 'needs', by: '' }))).toEqual([
+      'd',
+      'c',
+      'a',
+    ]);
   });
 
   it('comes to the same as reading it anew, whatever changes', () => {
@@ -42,11 +51,11 @@ describe('a Board on which something has changed', () => {
       fc.property(rows, rows, fc.constantFrom(...BOARD_ORDERS), (before, after, order) => {
         const made = (each: { id: string; group: BoardRow['group']; title: string }[]) =>
           each.map(({ id, group, title }) => row(id, group, title));
-        const sorted = withChanged(board([]), [], made(before), order);
+        const sorted = withChanged(board([]), [], made(before), { order, by: '' });
         const named = after.map(({ id }) => id);
-        const changed = withChanged(sorted, named, made(after), order);
+        const changed = withChanged(sorted, named, made(after), { order, by: '' });
         const anew = made([...before.filter(({ id }) => !named.includes(id)), ...after]);
-        expect(ids(changed)).toEqual(ids(withChanged(board([]), [], anew, order)));
+        expect(ids(changed)).toEqual(ids(withChanged(board([]), [], anew, { order, by: '' })));
       }),
     );
   });

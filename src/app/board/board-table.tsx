@@ -5,7 +5,9 @@ import { useEffect, useMemo, useRef } from 'react';
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
 import type { BoardRow, BoardView } from '@/desk/look/views';
 import type { Arrival } from '@/ui/arrivals/arrivals';
+import type { Sorting } from './board-rows';
 import type { Selection } from './many/use-selection';
+import type { Columns } from './use-columns';
 import { VideoRow } from './video-row';
 
 const ROW_PIXELS = 68;
@@ -28,6 +30,9 @@ interface BoardTableProps {
   /** What was asked for; where that is another, the table is at its top again. */
   asked: string;
   selection: Selection;
+  columns: Columns;
+  sorted: Sorting;
+  onSort: (sorting: Sorting) => void;
 }
 
 /** Rows with, where they are grouped, a line before each group. */
@@ -40,8 +45,27 @@ function linesOf(rows: readonly BoardRow[], grouped: boolean): Line[] {
 }
 
 /** Videos down, channels across; only the rows in view are drawn, and more are read on the way down. */
-export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked, selection }: BoardTableProps) {
-  const { channels, rows, more } = board;
+export function BoardTable({
+  board,
+  grouped,
+  arrivals,
+  nameOf,
+  readMore,
+  asked,
+  selection,
+  columns,
+  sorted,
+  onSort,
+}: BoardTableProps) {
+  const { rows, more } = board;
+  const channels = useMemo(
+    () =>
+      board.channels.filter(({ id }) => {
+        if (columns.hidden.has(id)) return false;
+        return !columns.hideEmpty || rows.some(({ drops }) => drops.some(({ channelId }) => channelId === id));
+      }),
+    [board.channels, rows, columns],
+  );
   const lines = useMemo(() => linesOf(rows, grouped), [rows, grouped]);
   const scroll = useRef<HTMLElement>(null);
   const virtual = useVirtualizer({
@@ -98,7 +122,11 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked, 
                   onChange={({ target }) => selection.set(target.checked ? rows.map(({ videoId }) => videoId) : [])}
                   className="size-5 accent-[var(--rim)]"
                 />
-                Video
+                <SortBy
+                  name="Video"
+                  sorted={sorted.order === 'title'}
+                  onSort={() => onSort({ order: sorted.order === 'title' ? 'needs' : 'title', by: '' })}
+                />
               </span>
             </th>
             {channels.map((channel) => (
@@ -107,7 +135,14 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked, 
                 scope="col"
                 className="sticky top-0 z-10 border-rim border-b-[1.5px] bg-card px-2.5 py-2 text-sm leading-snug"
               >
-                {channel.name}
+                <SortBy
+                  name={channel.name}
+                  sorted={sorted.order === 'channel' && sorted.by === channel.id}
+                  onSort={() => {
+                    const already = sorted.order === 'channel' && sorted.by === channel.id;
+                    onSort(already ? { order: 'needs', by: '' } : { order: 'channel', by: channel.id });
+                  }}
+                />
                 <span className="block font-normal text-[13px] text-soft">
                   {channel.siteName}
                   {!channel.connected && ', not connected'}
@@ -162,6 +197,22 @@ export function BoardTable({ board, grouped, arrivals, nameOf, readMore, asked, 
         </tbody>
       </table>
     </section>
+  );
+}
+
+/** The head of a column, which sorts by it; pressed again, what needs a person comes first again. */
+function SortBy({ name, sorted, onSort }: { name: string; sorted: boolean; onSort: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={sorted}
+      title={sorted ? 'Sorted by this' : `Sort by ${name}`}
+      onClick={onSort}
+      className="min-h-6 text-left font-semibold hover:underline"
+    >
+      {name}
+      {sorted && <span aria-hidden> ↓</span>}
+    </button>
   );
 }
 

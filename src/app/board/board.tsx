@@ -1,12 +1,13 @@
 'use client';
 
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { BoardGroup } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { ask } from '@/ui/ask';
-import { type BoardFilter, filterQuery } from './board-rows';
+import { type BoardFilter, choiceOf, filterQuery } from './board-rows';
 import { BoardTable } from './board-table';
 import { Filters } from './filters';
 import { headline, underline } from './headline';
@@ -14,6 +15,7 @@ import { ManyBar } from './many/many-bar';
 import { ManyProgress } from './many/many-progress';
 import { useSelection } from './many/use-selection';
 import { useBoard } from './use-board';
+import { useColumns } from './use-columns';
 
 const GROUPS: Record<BoardGroup, { name: string; says: string }> = {
   'needs you': { name: 'Needs you', says: '' },
@@ -45,6 +47,8 @@ export function Board({ first }: BoardProps) {
   const { board, counts, readMore } = useBoard(filter, first);
   const order = useMemo(() => board.rows.map(({ videoId }) => videoId), [board.rows]);
   const selection = useSelection(order);
+  const columns = useColumns();
+  const router = useRouter();
   const { arrivals, unheard } = useArrivals();
   const typing = useRef<ReturnType<typeof setTimeout>>(undefined);
   const set = (part: Partial<BoardFilter>) => {
@@ -65,14 +69,14 @@ export function Board({ first }: BoardProps) {
     return { ...GROUPS[group], says };
   };
   const allIds = async () => {
-    const query = filterQuery({ ...filter, order: 'needs' });
+    const query = filterQuery(choiceOf(filter));
     return (await ask<{ ids: string[] }>(`/api/board/ids?${query}`)).ids;
   };
   const inAll =
     filter.group === ''
       ? Object.values(counts.counts).reduce((sum, count) => sum + count, 0)
       : counts.counts[filter.group];
-  const isFiltered = filterQuery({ ...filter, order: 'needs' }).size > 0;
+  const isFiltered = filterQuery(choiceOf(filter)).size > 0;
   return (
     <main className="min-h-[calc(100vh-56px)] px-4 py-4 sm:px-7">
       <div className="mb-2.5 flex flex-wrap items-end gap-x-6 gap-y-2">
@@ -97,7 +101,15 @@ export function Board({ first }: BoardProps) {
         <Empty connected={board.channels.length > 0} />
       ) : (
         <>
-          <Filters filter={filter} set={set} board={board} counts={counts.counts} nameOf={nameOf} />
+          <Filters
+            filter={filter}
+            set={set}
+            board={board}
+            counts={counts.counts}
+            nameOf={nameOf}
+            columns={columns}
+            onTake={(query) => router.push(query === '' ? '/' : `/?${query}`)}
+          />
           {board.rows.length === 0 ? (
             <p className="enamel p-6 text-soft">No video fits what you chose.</p>
           ) : (
@@ -109,6 +121,9 @@ export function Board({ first }: BoardProps) {
               readMore={readMore}
               asked={filterQuery(filter).toString()}
               selection={selection}
+              columns={columns}
+              sorted={filter}
+              onSort={set}
             />
           )}
         </>

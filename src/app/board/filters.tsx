@@ -1,7 +1,12 @@
-import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
+import { PRIVACIES } from '@/core/delivery';
+import { BOARD_GROUPS, BOARD_LACKS, type BoardGroup, type BoardLack } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
 import { CHOOSE_CHIP, Choose } from '@/ui/choose';
-import { type BoardFilter, NO_FILTER } from './board-rows';
+import { PRIVACY_WORDS } from '@/ui/fields/choices';
+import { type BoardFilter, filterQuery, NO_FILTER } from './board-rows';
+import { ColumnChoice } from './column-choice';
+import { KeptViews } from './kept-views';
+import type { Columns } from './use-columns';
 
 interface FiltersProps {
   filter: BoardFilter;
@@ -9,16 +14,36 @@ interface FiltersProps {
   board: BoardView;
   counts: BoardCounts['counts'];
   nameOf: (group: BoardGroup) => { name: string };
+  columns: Columns;
+  /** Shows what a kept view asks for. */
+  onTake: (query: string) => void;
 }
 
-const ORDERS: [BoardFilter['order'], string][] = [
+const ORDERS: (readonly [BoardFilter['order'], string])[] = [
   ['needs', 'what needs you first'],
   ['newest', 'newest first'],
   ['title', 'by title'],
 ];
 
+const LACK_WORDS: Record<BoardLack, string> = {
+  picture: 'no picture',
+  summary: 'no summary',
+  captions: 'no captions',
+  series: 'no series',
+  channel: 'no channel',
+};
+
+const DAYS = [
+  ['', 'any day'],
+  ['1', 'added today'],
+  ['7', 'added in 7 days'],
+  ['30', 'added in 30 days'],
+  ['365', 'added in a year'],
+] as const;
+
 /** What the Board shows: one group or all, one series, one channel, in which order. */
-export function Filters({ filter, set, board, counts, nameOf }: FiltersProps) {
+export function Filters({ filter, set, board, counts, nameOf, columns, onTake }: FiltersProps) {
+  const sortedBy = filter.order === 'channel' ? board.channels.find(({ id }) => id === filter.by) : undefined;
   const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
   const chips: [BoardFilter['group'], string, number][] = [
     ['', 'All', all],
@@ -62,6 +87,27 @@ export function Filters({ filter, set, board, counts, nameOf }: FiltersProps) {
           />
         )}
         <Choose
+          label="Privacy"
+          value={filter.privacy}
+          options={[['', 'any privacy'], ...PRIVACIES.map((each) => [each, PRIVACY_WORDS[each].name] as const)]}
+          onChange={(privacy) => set({ privacy })}
+          className={CHOOSE_CHIP}
+        />
+        <Choose
+          label="Missing"
+          value={filter.lacks}
+          options={[['', 'missing or not'], ...BOARD_LACKS.map((lack) => [lack, LACK_WORDS[lack]] as const)]}
+          onChange={(lacks) => set({ lacks })}
+          className={CHOOSE_CHIP}
+        />
+        <Choose
+          label="Added"
+          value={filter.days}
+          options={DAYS}
+          onChange={(days) => set({ days })}
+          className={CHOOSE_CHIP}
+        />
+        <Choose
           label="Channel"
           value={filter.channelId}
           options={[['', 'every channel'], ...board.channels.map(({ id, name }): [string, string] => [id, name])]}
@@ -71,10 +117,12 @@ export function Filters({ filter, set, board, counts, nameOf }: FiltersProps) {
         <Choose
           label="Order"
           value={filter.order}
-          options={ORDERS}
-          onChange={(order) => set({ order })}
+          options={sortedBy ? [...ORDERS, ['channel', `by ${sortedBy.name}`]] : ORDERS}
+          onChange={(order) => set({ order, by: order === 'channel' ? filter.by : '' })}
           className={CHOOSE_CHIP}
         />
+        <ColumnChoice channels={board.channels} columns={columns} />
+        <KeptViews query={filterQuery(filter).toString()} onTake={onTake} />
       </div>
     </div>
   );

@@ -5,7 +5,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import type { BoardCounts, BoardMissing, BoardView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { useChangedVideos } from '@/ui/changed-videos';
-import { type BoardFilter, filterQuery, withChanged, withMore } from './board-rows';
+import { type BoardFilter, choiceOf, filterQuery, rankOn, withChanged, withMore } from './board-rows';
 
 /** Changes of so many videos at once are read as the page is: anew. */
 const MOST_AT_ONCE = 100;
@@ -56,11 +56,11 @@ export function useBoard(filter: BoardFilter, first: { filter: BoardFilter; view
     initialData: came ? first.view : undefined,
     placeholderData: keepPreviousData,
   });
-  const countsKey = ['board-counts', filterQuery(filter, 'group').toString()];
+  const countsKey = ['board-counts', filterQuery(choiceOf(filter), 'group').toString()];
   const { data: counts = first.counts } = useQuery({
     queryKey: countsKey,
     queryFn: () => {
-      const query = filterQuery({ ...filter, order: 'needs' }, 'group');
+      const query = filterQuery(choiceOf(filter), 'group');
       return ask<BoardCounts>(`/api/board/counts?${query}`);
     },
     initialData: came ? first.counts : undefined,
@@ -83,7 +83,7 @@ export function useBoard(filter: BoardFilter, first: { filter: BoardFilter; view
     try {
       if (ids.length > MOST_AT_ONCE) return await client.invalidateQueries({ queryKey: ['board'] });
       const { rows } = await ask<BoardView>(`/api/board?${asked}&ids=${ids.join(',')}&most=${MOST_AT_ONCE}`);
-      client.setQueryData<BoardView>(queryKey, (now) => now && withChanged(now, ids, rows, filter.order));
+      client.setQueryData<BoardView>(queryKey, (now) => now && withChanged(now, ids, rows, filter));
     } catch {
       // What these videos are now is not known; the page is read anew, as soon as the line is there.
       void client.invalidateQueries({ queryKey: ['board'] });
@@ -105,7 +105,8 @@ export function useBoard(filter: BoardFilter, first: { filter: BoardFilter; view
     const last = data.rows.at(-1);
     if (!data.more || !last || reading.current || isPlaceholderData) return;
     reading.current = true;
-    const after = JSON.stringify({ id: last.videoId, group: last.group, title: last.title });
+    const sorted = filter.order === 'channel' ? { stateRank: rankOn(last, filter.by) } : {};
+    const after = JSON.stringify({ id: last.videoId, group: last.group, title: last.title, ...sorted });
     await ask<BoardView>(`/api/board?${asked}&after=${encodeURIComponent(after)}&most=${NEXT_ROWS}`).then(
       (next) => client.setQueryData<BoardView>(queryKey, (now) => now && withMore(now, next)),
       () => undefined,

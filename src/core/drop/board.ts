@@ -4,9 +4,23 @@ import { type DropState, isWorking } from './life';
 export const BOARD_GROUPS = ['needs you', 'on the way', 'waiting', 'on the desk', 'live lately'] as const;
 export type BoardGroup = (typeof BOARD_GROUPS)[number];
 
-/** The orders in which the Board's videos can stand: by what needs a person, the newest first, or by title. */
-export const BOARD_ORDERS = ['needs', 'newest', 'title'] as const;
+/**
+ * The orders in which the Board's videos can stand: by what needs a person, the newest first, by title, or by how their drops
+ * stand on one channel.
+ */
+export const BOARD_ORDERS = ['needs', 'newest', 'title', 'channel'] as const;
 export type BoardOrder = (typeof BOARD_ORDERS)[number];
+
+/** What of a record the Board can look for because it is not there. */
+export const BOARD_LACKS = ['picture', 'summary', 'captions', 'series', 'channel'] as const;
+export type BoardLack = (typeof BOARD_LACKS)[number];
+
+/** Where a drop stands among others of its channel: what needs a person first, and last the videos without one. */
+export function stateRank(state: DropState | undefined): number {
+  if (state === undefined) return 6;
+  if (isWorking(state)) return 1;
+  return { snag: 0, held: 2, draft: 3, live: 4, removed: 5 }[state as 'snag'];
+}
 
 /** What the Board sorts a video by. */
 export interface BoardFacts {

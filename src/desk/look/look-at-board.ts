@@ -1,5 +1,6 @@
 import { array, number, object, string } from 'yup';
-import { BOARD_GROUPS, BOARD_ORDERS } from '@/core/drop';
+import { PRIVACIES } from '@/core/delivery';
+import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS } from '@/core/drop';
 import { wholeTitle } from '@/core/fitting';
 import { TemplateError } from '@/core/words';
 import { type BoardChoice, boardCounts, boardPlaces, movingNow } from '@/store/board';
@@ -33,6 +34,7 @@ const placeShape = object({
   id: idShape().required(),
   group: string().oneOf(BOARD_GROUPS).required(),
   title: string().max(1000).defined(),
+  stateRank: number().integer().min(0).max(9),
 })
   .noUnknown()
   .json();
@@ -42,22 +44,26 @@ const choiceFields = {
   group: string().oneOf(BOARD_GROUPS),
   seriesId: idShape(),
   channelId: idShape(),
+  privacy: string().oneOf(PRIVACIES),
+  lacks: string().oneOf(BOARD_LACKS),
+  days: number().integer().min(1).max(36_500),
 };
 
 const boardShape = object({
   ...choiceFields,
   ids: idsShape(MOST_ROWS),
   order: string().oneOf(BOARD_ORDERS).default('needs'),
+  by: idShape(),
   after: placeShape.default(undefined),
   most: number().integer().min(1).max(MOST_ROWS).default(FIRST_ROWS),
 }).noUnknown();
 
 /** A part of the Board: the videos of a choice in their order, as many as fit on a page. */
 export async function lookAtBoard(input: unknown = {}): Promise<BoardView> {
-  const { order, after, most, ...choice } = await boardShape.validate(input, { stripUnknown: false });
+  const { order, by, after, most, ...choice } = await boardShape.validate(input, { stripUnknown: false });
   const db = database();
   const [places, channels, used, layers] = await Promise.all([
-    boardPlaces(db, choice, order, after, most + 1),
+    boardPlaces(db, choice, order, after, most + 1, by),
     allChannels(db),
     channelsInUse(db),
     keptLayers(db),

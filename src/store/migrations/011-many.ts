@@ -21,6 +21,11 @@ export async function up(db: Knex): Promise<void> {
     table.primary(['actId', 'videoId']);
     refer(table, 'actId', 'manyActs', 'CASCADE');
   });
+  // What the Board is asked for, under a name.
+  await db.schema.createTable('boardViews', (table) => {
+    table.string('name', 60).primary();
+    table.string('query', 1000).notNullable();
+  });
   await db.schema.alterTable('videos', (table) => {
     // A video that is to go as soon as it is gone from its sites.
     moment(table, 'deleteAskedAt');
@@ -33,6 +38,7 @@ export async function down(db: Knex): Promise<void> {
     table.dropIndex(['deleteAskedAt']);
     table.dropColumn('deleteAskedAt');
   });
+  await db.schema.dropTable('boardViews');
   await db.schema.dropTable('manyResults');
   await db.schema.dropTable('manyActs');
 }

@@ -1,0 +1,135 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { choose, expectAccessible, startBrowser } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { startMachine } from '../setup/machine';
+
+let machine: Awaited<ReturnType<typeof startMachine>>;
+let desk: typeof import('../setup/at-desk');
+let browser: Browser;
+let page: Page;
+let home: string;
+let ids: string[];
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker', 'web']);
+  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+  desk = await import('../setup/at-desk');
+  await desk.channelsOfTheYard();
+  // On no channel, so that nothing of them moves by itself.
+  ids = await desk.manyVideos(40, []);
+  browser = await startBrowser();
+  page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.setDefaultTimeout(20_000);
+});
+afterAll(async () => {
+  await browser?.close();
+  await desk?.closeDatabase();
+  await machine?.end();
+});
+
+const tick = (title: string) => page.getByRole('checkbox', { name: `Select ${title} of the long boat`, exact: true });
+const bar = () => page.getByRole('region', { name: 'What to do with the selected videos' });
+const told = () => page.getByRole('region', { name: 'Many videos' });
+const tagsOf = async (id: string | undefined) => (await desk.lookAtSheet(id ?? '')).own.tags?.items;
+
+describe('many videos on the Board', () => {
+  it('are selected one by one, in a range, by keys, and all that fit', async () => {
+    await page.goto(home);
+    await tick('Plank 39').click();
+    await bar().getByText('1 selected').waitFor();
+    await tick('Plank 36').click({ modifiers: ['Shift'] });
+    await bar().getByText('4 selected').waitFor();
+    await tick('Plank 38').focus();
+    await page.keyboard.press('Space');
+    await bar().getByText('3 selected').waitFor();
+    await page.keyboard.press('Escape');
+    await expect.poll(() => bar().count()).toBe(0);
+    await tick('Plank 39').click();
+    await bar().getByRole('button', { name: 'Select all 40' }).click();
+    await bar().getByText('40 selected').waitFor();
+    await expectAccessible(page);
+    await bar().getByRole('button', { name: 'Clear' }).click();
+  });
+
+  it('get tags after one question, with how far it is, and undo takes them back', async () => {
+    await page.goto(home);
+    await tick('Plank 39').click();
+    await tick('Plank 38').click();
+    await bar().getByRole('button', { name: 'Add tags' }).click();
+    await page.getByLabel('Tags, with commas').fill('keel, oak');
+    await page.getByRole('button', { name: 'Go on' }).click();
+    const sure = page.getByRole('alertdialog', { name: 'Change 2 videos?' });
+    await expectAccessible(page);
+    await sure.getByRole('button', { name: 'Change', exact: true }).click();
+    await told().getByText('Tags added: 2 videos').waitFor();
+    expect(await tagsOf(ids[39])).toEqual(['keel', 'oak']);
+    expect(await bar().count()).toBe(0);
+    await told().getByRole('button', { name: 'Undo' }).click();
+    await page.getByText('Undone on 2 videos.').first().waitFor();
+    await expect.poll(() => tagsOf(ids[39])).toBeUndefined();
+  });
+
+  it('say where nothing can be done, and what is deleted is gone', async () => {
+    await page.goto(home);
+    await tick('Plank 39').click();
+    await bar().getByRole('button', { name: 'Send' }).click();
+    await page.getByText('There is nothing to do with these videos').first().waitFor();
+    await bar().getByRole('button', { name: 'Delete' }).click();
+    await page.getByRole('alertdialog', { name: 'Delete 1 video?' }).getByRole('button', { name: 'Delete' }).click();
+    await told().getByText('Deleted: 1 video').waitFor();
+    await expect.poll(() => tick('Plank 39').count()).toBe(0);
+  });
+
+  it('are filtered by what they lack and sorted by a column, and the view is kept by name', async () => {
+    await desk.editVideo(ids[0] ?? '', { summary: 'Words' });
+    await page.goto(home);
+    await choose(page.getByRole('combobox', { name: 'Missing' }), 'no summary');
+    await page.getByRole('button', { name: 'Not sent 38' }).waitFor();
+    await page.getByRole('button', { name: 'Video', exact: true }).click();
+    await tick('Plank 1').waitFor();
+    expect(page.url()).toContain('lacks=summary');
+    await page.getByRole('button', { name: 'Views' }).click();
+    await page.getByLabel('Name for what is shown now').fill('Without words');
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Show all' }).click();
+    await page.getByRole('button', { name: 'Not sent 39' }).waitFor();
+    await page.getByRole('button', { name: 'Views' }).click();
+    await page.getByRole('button', { name: 'Without words', exact: true }).click();
+    await page.getByRole('button', { name: 'Not sent 38' }).waitFor();
+    await page.getByRole('button', { name: 'Columns' }).click();
+    await page.getByRole('checkbox', { name: 'Hide columns without a video' }).click();
+    await expect.poll(() => page.getByRole('columnheader').count()).toBe(1);
+    await page.keyboard.press('Escape');
+  });
+
+  it('that are dropped together on any page are checked in one list while they arrive', async () => {
+    await page.goto(`${home}/channels`);
+    const clips = ['one', 'two'].map((name, n) => makeClip({ name: `dropped-${name}.mp4`, seconds: 2 + n }));
+    await page.getByLabel('Finished video files').setInputFiles(clips);
+    const list = page.getByRole('region', { name: 'Just added' });
+    await list.getByText('2 videos added').waitFor();
+    await list.getByLabel('dropped-one.mp4').fill('A title of its own');
+    await page.waitForTimeout(1200);
+    await expectAccessible(page);
+    await list.getByRole('button', { name: 'Done' }).click();
+    await page.goto(home);
+    await page.getByRole('link', { name: /A title of its own/ }).waitFor();
+    // A file that is let go over a page without a place for it.
+    const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-drop-'));
+    writeFileSync(path.join(folder, 'none'), '');
+    await page.goto(`${home}/links`);
+    await page.evaluate(() => {
+      const data = new DataTransfer();
+      data.items.add(new File(['only words'], 'let-go.mp4', { type: 'video/mp4' }));
+      window.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    });
+    await page.getByRole('heading', { level: 1, name: /let go/i }).waitFor();
+  });
+});

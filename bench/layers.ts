@@ -10,7 +10,7 @@ const VIDEOS = process.env.BENCH_SHORT === '1' ? [5, 10] : [200, 2000];
 const say = (line: object) => process.stdout.write(`${JSON.stringify(line)}\n`);
 
 const TEMPLATE =
-  '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{chapters}}\n\n{{#go.1}}\nA block that may go.\n{{/go.1}}';
+  '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{chapters}}\n\n{{#cut-first}}\nA block that may go.\n{{/cut-first}}';
 const { SITE_PROFILES } = await import('@/sites/profiles');
 const words = {
   title: 'Steaming the ribs',

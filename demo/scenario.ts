@@ -71,14 +71,14 @@ const DIARY = `{{summary}}
 
 {{chapters}}
 
-{{#go.2}}
+{{#cut-second}}
 {{shelf.yard}}
 {{shelf.tool-list}}
-{{/go.2}}
+{{/cut-second}}
 
-{{#go.1}}
+{{#cut-first}}
 Plank by Plank is the diary of one old boat, from the keel up. This is episode {{episode}}, filmed at {{channel}}, {{date}}.
-{{/go.1}}
+{{/cut-first}}
 
 {{hashtags}}`;
 
@@ -90,10 +90,10 @@ const WEEK = `{{summary}}
 {{line}}
 {{/links}}
 
-{{#go.1}}
+{{#cut-first}}
 {{shelf.tides}}
 A report from the quay every week, whatever the weather.
-{{/go.1}}
+{{/cut-first}}
 
 {{hashtags}}`;
 
@@ -105,10 +105,10 @@ const LESSON = `{{summary}}
 {{line}}
 {{/links}}
 
-{{#go.1}}
+{{#cut-first}}
 {{shelf.tool-list}}
 The tools are sold in our own shop.
-{{/go.1}}
+{{/cut-first}}
 
 {{hashtags}}`;
 
@@ -126,7 +126,7 @@ export const SERIES: DemoSeries[] = [
     pattern: 'plank-by-plank_{episode}_{title}',
     channels: ['Marrow Quay'],
     values: {
-      titlePattern: '{{title}}{{#go.1}} · Plank by Plank {{episode}}{{/go.1}}',
+      titlePattern: '{{title}}{{#cut-first}} · Plank by Plank {{episode}}{{/cut-first}}',
       template: DIARY,
       tags: { way: 'add', items: ['wooden boat', 'boat restoration', 'green oak', 'plank by plank'] },
       playlists: { way: 'add', items: ['Plank by Plank'] },

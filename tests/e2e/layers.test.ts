@@ -29,8 +29,8 @@ const SERIES = {
   name: 'Hand Tools, Slowly',
   pattern: '',
   defaults: {
-    template: '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{#go.1}}\n{{shelf.yard}}\n{{/go.1}}',
-    titlePattern: '{{title}}{{#go.1}} | Hand Tools {{episode}}{{/go.1}}',
+    template: '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{#cut-first}}\n{{shelf.yard}}\n{{/cut-first}}',
+    titlePattern: '{{title}}{{#cut-first}} | Hand Tools {{episode}}{{/cut-first}}',
     tags: { way: 'add', items: ['hand tools', 'wooden boat'] },
     privacy: 'everyone',
     category: 'craft',

@@ -171,4 +171,36 @@ describe('records from before there were layers', () => {
     expect((await db('cuts').where({ id: reading }).first('nextTryAt')).nextTryAt).toBeInstanceOf(Date);
     await run('up', 7);
   });
+
+  it('and templates of before: the sections that are cut in turn have the names of today, everywhere, and back', async () => {
+    await run('down', 11);
+    const old = '{{summary}}{{#go.2}}a{{/go.2}}{{#go.1}}b{{/go.1}}{{#go.10}}c{{/go.10}} go.1';
+    const now = '{{summary}}{{#cut-second}}a{{/cut-second}}{{#cut-first}}b{{/cut-first}}{{#cut-10}}c{{/cut-10}} go.1';
+    const { id } = await db('videos').first('id');
+    const own = { template: old, tags: { way: 'add', items: ['go.1'] } };
+    await db('videos')
+      .where({ id })
+      .update({ own: JSON.stringify(own) });
+    await db('defaults').insert({ layer: 'site', owner: 'x', setValues: JSON.stringify(own), updatedAt: new Date() });
+    const before = JSON.stringify({ layer: 'site', owner: 'x', field: 'template', value: old });
+    await db('changes').insert({
+      subject: 'x',
+      field: 'default',
+      before,
+      after: 'null',
+      state: 'made',
+      at: new Date(),
+    });
+    const kept = async () => {
+      const video = JSON.parse((await db('videos').where({ id }).first('own')).own);
+      const layer = JSON.parse((await db('defaults').where({ owner: 'x' }).first('setValues')).setValues);
+      const change = JSON.parse((await db('changes').where({ subject: 'x' }).first('before')).before);
+      return [video.template, video.tags.items[0], layer.template, change.value];
+    };
+    await run('up', 11);
+    expect(await kept()).toEqual([now, 'go.1', now, now]);
+    await run('down', 11);
+    expect(await kept()).toEqual([old, 'go.1', old, old]);
+    await run('up', 11);
+  });
 });

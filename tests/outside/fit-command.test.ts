@@ -9,7 +9,7 @@ const file = path.join(folder, 'words.json');
 const input = {
   title: 'Steaming the ribs',
   summary: 'An hour an inch in the steam box, then ninety seconds to bend the ribs home. 🛶',
-  template: '{{summary}}\n\n{{#go.1}}\n{{#links}}\n{{label}}: {{url}}\n{{/links}}\n{{/go.1}}\n\n{{chapters}}',
+  template: '{{summary}}\n\n{{#cut-first}}\n{{#links}}\n{{label}}: {{url}}\n{{/links}}\n{{/cut-first}}\n\n{{chapters}}',
   links: [{ label: 'Steam box', url: 'https://yard.example/box' }],
   tags: ['steam bending', 'ribs'],
   chapters: [

@@ -24,18 +24,18 @@ const SITE: SiteRules = {
 };
 const TEMPLATE = `{{summary}}
 
-{{#go.1}}
+{{#cut-first}}
 Gear that we use
 {{#links}}
 {{label}}: {{url}}
 {{/links}}
-{{/go.1}}
+{{/cut-first}}
 
 {{chapters}}
 
-{{#go.2}}
+{{#cut-second}}
 From the yard of {{channel}}.
-{{/go.2}}`;
+{{/cut-second}}`;
 
 const chapter = (seconds: number, title: string) => ({
   markerId: `${seconds}`,
@@ -126,7 +126,8 @@ describe('a text that has no room', () => {
       tags: 'words in the text',
       text: { most: 240, unit: 'grapheme', links: true },
     };
-    const template = '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{#go.1}}\nFrom the yard.\n{{/go.1}}';
+    const template =
+      '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}\n\n{{#cut-first}}\nFrom the yard.\n{{/cut-first}}';
     const { text, leftOut } = fitToSite({ ...INPUT, template, links, chapters: [] }, posts);
     expect(text).toBe(
       [
@@ -348,7 +349,7 @@ describe('names in a template', () => {
     const titled = (titlePattern: string, title = INPUT.title) =>
       fitToSite({ ...INPUT, names, title, titlePattern }, SITE);
     expect(titled('{{title}} · {{series}} {{episode}}').title).toBe('Steaming the ribs · Plank by Plank 12');
-    const long = titled('{{title}}{{#go.1}} · {{series}}{{/go.1}}', 'Steaming the ribs of the third boat');
+    const long = titled('{{title}}{{#cut-first}} · {{series}}{{/cut-first}}', 'Steaming the ribs of the third boat');
     expect(long).toMatchObject({ title: 'Steaming the ribs of the third boat' });
     expect(long.leftOut[0]).toContain('parts of the title “Steaming the ribs of the third boat · Plank by Plank”');
     const longest = titled('{{title}} · {{series}}', 'Steaming the ribs of the third boat');

@@ -4,6 +4,7 @@ import type { Fraction } from '../time';
 import { chapterText } from '../time';
 import {
   blanksIn,
+  cutName,
   hashWord,
   isWithin,
   linkFinding,
@@ -174,12 +175,12 @@ class Fitting {
   }
 
   private view(cut: Cut): TemplateView {
-    const go: TemplateView = Object.fromEntries(this.parts.map((part) => [String(part), !cut.gone.includes(part)]));
+    const parts: TemplateView = Object.fromEntries(this.parts.map((part) => [cutName(part), !cut.gone.includes(part)]));
     const names = namesView(this.input, this.site);
     return {
       ...names,
       title: cut.titleWords === undefined ? names.title : firstWords(this.input.title.trim(), cut.titleWords),
-      go,
+      ...parts,
       summary: cut.summaryWords === undefined ? this.summary : firstWords(this.summary, cut.summaryWords),
       links: cut.links.map((link) => ({ ...link, line: linkLine(link) })),
       chapters: cut.chapters ? this.chapters : '',
@@ -319,8 +320,8 @@ export function wholeTitle(input: Pick<FitInput, 'title' | 'titlePattern' | 'nam
 
 /** A title's pattern filled in. @param gone parts up to this number are left out */
 function filledTitle(pattern: string, input: Pick<FitInput, 'title' | 'names'>, site: SiteRules, gone: number): string {
-  const go = Object.fromEntries(partsThatMayGo(pattern).map((part) => [String(part), part > gone]));
-  return renderTemplate(pattern, { ...namesView(input, site), go })
+  const parts = Object.fromEntries(partsThatMayGo(pattern).map((part) => [cutName(part), part > gone]));
+  return renderTemplate(pattern, { ...namesView(input, site), ...parts })
     .replace(/\s+/g, ' ')
     .trim();
 }
@@ -341,7 +342,7 @@ function fitTitle(input: FitInput, site: SiteRules): { title: string; leftOut: s
   const parts = partsThatMayGo(pattern);
   const view: TemplateView = {
     ...namesView(input, site),
-    go: Object.fromEntries(parts.map((part) => [String(part), true])),
+    ...Object.fromEntries(parts.map((part) => [cutName(part), true])),
   };
   const findings = blanksIn(pattern, view, mayBeEmpty(input, site)).map(({ name }) => openBlank(name, 'title'));
   const filled = (gone: number) => filledTitle(pattern, input, site, gone);

@@ -20,8 +20,8 @@ export const TEMPLATE_NAMES: readonly { name: string; says: string; section?: bo
   { name: 'channel', says: 'the channel’s name' },
   { name: 'series', says: 'the series’ name' },
   { name: 'episode', says: 'the number of the episode' },
-  { name: 'date', says: 'the recording date, or else the day on which the cut came' },
-  { name: 'go.1', says: 'goes first where there is no room, before go.2', section: true },
+  { name: 'date', says: 'the recording date, or else the day on which the file came' },
+  { name: 'cut-first', says: 'dropped first if the text is too long; then cut-second', section: true },
   { name: 'takes-links', says: 'only where the site takes links', section: true },
 ];
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blanksIn, partsThatMayGo, renderTemplate, TemplateError } from './template';
+import { blanksIn, partsThatMayGo, renderTemplate, TemplateError, withCutNames } from './template';
 
 const names = (template: string, view = {}, mayBeEmpty: string[] = []) =>
   blanksIn(template, view, mayBeEmpty).map(({ name }) => name);
@@ -65,8 +65,14 @@ describe('blanks that are left open', () => {
 
 describe('parts that may go', () => {
   it('are numbered sections in the order of their numbers, each once, however deep', () => {
-    const template = '{{#go.2}}{{#go.10}}x{{/go.10}}{{/go.2}}{{#go.1}}y{{/go.1}}{{#go.2}}z{{/go.2}}';
+    const template =
+      '{{#cut-second}}{{#cut-10}}x{{/cut-10}}{{/cut-second}}{{#cut-first}}y{{/cut-first}}{{#cut-second}}z{{/cut-second}}';
     expect(partsThatMayGo(template)).toEqual([1, 2, 10]);
-    expect(partsThatMayGo('{{go.1}} {{^go.2}}{{/go.2}} {{#go.x}}{{/go.x}} {{#go}}{{/go}}')).toEqual([]);
+    const old = '{{#go.2}}{{#go.10}}x{{/go.10}}{{/go.2}}{{#go.1}}y{{/go.1}}{{# go.2 }}z{{/ go.2 }}';
+    expect(partsThatMayGo(withCutNames(old))).toEqual([1, 2, 10]);
+    expect(withCutNames('go.1 {{go.1}} {{#go.x}}')).toBe('go.1 {{go.1}} {{#go.x}}');
+    expect(
+      partsThatMayGo('{{cut-first}} {{^cut-second}}{{/cut-second}} {{#cut-x}}{{/cut-x}} {{#cut-1}}{{/cut-1}}'),
+    ).toEqual([]);
   });
 });

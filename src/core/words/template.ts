@@ -149,13 +149,32 @@ export function shelfNamesIn(template: string): string[] {
   return [...new Set(names.flatMap((name) => /^(?:shelf|address)\.(.+)$/.exec(name)?.[1] ?? []))];
 }
 
-/** Sections of a template that go first when there is no room, `{{#go.1}}` before `{{#go.2}}`; their numbers in order. */
+const TURNS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth'];
+
+/** The name of the sections that are cut in a turn: `cut-first` before `cut-second`; from the tenth on `cut-10`. */
+export const cutName = (turn: number): string => `cut-${TURNS[turn - 1] ?? turn}`;
+
+/** The turn in which sections of a name are cut; undefined where it is no such name. */
+export function cutTurn(name: string): number | undefined {
+  const said = /^cut-(\w+)$/.exec(name)?.[1];
+  if (said === undefined) return undefined;
+  if (TURNS.includes(said)) return TURNS.indexOf(said) + 1;
+  return /^[1-9]\d$/.test(said) ? Number(said) : undefined;
+}
+
+/** A template in which such sections have today's names; they were called `go.1`, `go.2` and so on once. */
+export const withCutNames = (template: string): string =>
+  template.replace(/(\{\{[#/^]\s*)go\.([1-9]\d?)(\s*\}\})/g, (_, open: string, turn: string, close: string) => {
+    return `${open}${cutName(Number(turn))}${close}`;
+  });
+
+/** Sections of a template that go first when there is no room, `cut-first` before `cut-second`; their turns in order. */
 export function partsThatMayGo(template: string): number[] {
   const found = new Set<number>();
   const walk = (tokens: readonly Token[]) => {
     for (const [type, name, , , inner = []] of tokens) {
-      const number = /^go\.(\d{1,2})$/.exec(name)?.[1];
-      if (type === '#' && number) found.add(Number(number));
+      const turn = cutTurn(name);
+      if (type === '#' && turn !== undefined) found.add(turn);
       walk(inner);
     }
   };

@@ -1,5 +1,6 @@
 import { object, string } from 'yup';
 import { type LayerValues, patternFinding } from '@/core/defaults';
+import { withCutNames } from '@/core/words';
 import { type Database, database, transaction } from '@/store/database';
 import { defaultsOf, setDefaults } from '@/store/defaults';
 import { announce } from '@/store/feed';
@@ -125,11 +126,20 @@ const importShape = object({
   defaults: object().default({}),
 });
 
+/** Templates of a file that was exported when their sections had other names. */
+function withNamesOfToday({ template, titlePattern, ...values }: LayerValues): LayerValues {
+  return {
+    ...values,
+    ...(template !== undefined && { template: withCutNames(template) }),
+    ...(titlePattern !== undefined && { titlePattern: withCutNames(titlePattern) }),
+  };
+}
+
 /** Makes a series of an exported file; one whose name there is gets another. Its id is returned. */
 export async function importSeries(input: unknown): Promise<string> {
   const file = await importShape.validate(input);
   const { name = '', pattern = '' } = await wordsShape.validate({ name: file.name, pattern: file.pattern });
-  const values = (await checkedFields(file.defaults)) as LayerValues;
+  const values = withNamesOfToday((await checkedFields(file.defaults)) as LayerValues);
   return transaction(async (trx) => {
     await lockThing(trx, SERIES_SUBJECT);
     const taken = new Set((await allSeries(trx)).map((series) => series.name.toLowerCase()));

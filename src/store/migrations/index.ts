@@ -10,6 +10,7 @@ import * as jobs from './008-jobs';
 import * as allowances from './009-allowances';
 import * as board from './010-board';
 import * as many from './011-many';
+import * as cutNames from './012-cut-names';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -24,4 +25,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '009-allowances': allowances,
   '010-board': board,
   '011-many': many,
+  '012-cut-names': cutNames,
 };

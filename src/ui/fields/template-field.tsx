@@ -6,7 +6,7 @@ import { Decoration, EditorView, MatchDecorator, placeholder, ViewPlugin, type V
 import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror';
 import { useMemo, useRef } from 'react';
 import { TEMPLATE_NAMES } from '@/core/fitting';
-import { namesIn, templateTrouble } from '@/core/words';
+import { cutTurn, namesIn, templateTrouble } from '@/core/words';
 import type { SaveEnd } from '../saving/use-acts';
 import { useDraft } from '../saving/use-draft';
 import { DraftLeft } from './draft-input';
@@ -64,7 +64,7 @@ function troubles(text: string, known: ReadonlySet<string>): Diagnostic[] {
     return [{ from, to: Math.min(text.length, from + 2), severity: 'error', message: trouble.what }];
   }
   return namesIn(text)
-    .filter((name) => !known.has(name) && !INNER.has(name) && !/^go\.\d{1,2}$/.test(name))
+    .filter((name) => !known.has(name) && !INNER.has(name) && cutTurn(name) === undefined)
     .map((name) => {
       const from = Math.max(0, text.indexOf(name, text.indexOf('{{')));
       const onShelf = /^(?:shelf|address)\.(.+)$/.exec(name)?.[1];

@@ -4,7 +4,7 @@ import type { Database } from './database';
 import { newId } from './ids';
 import { isSealedAnew, seal, unseal } from './vault';
 
-export type AccountState = 'connected' | 'taken back' | 'disconnected';
+export type AccountState = 'connected' | 'taken back' | 'disconnected' | 'removed';
 
 export interface Account {
   id: string;
@@ -128,24 +128,43 @@ export async function endAccount(db: Database, id: string): Promise<void> {
     .update({ sealedTokens: null, renewingUntil: null, state: 'disconnected', updatedAt: now(db) });
 }
 
+/** Marks a disconnected account as removed. Whether it was one is returned. */
+export async function markAccountRemoved(db: Database, id: string): Promise<boolean> {
+  const disconnected = db('accounts').where({ id, state: 'disconnected' });
+  return (await disconnected.update({ state: 'removed', updatedAt: now(db) })) > 0;
+}
+
 const REQUEST_KEPT_SECONDS = 3600;
 
-/** Keeps what a browser must bring back from a site's consent page: the state, and the PKCE verifier sealed. */
-export async function keepConnectRequest(db: Database, state: string, site: string, verifier: string): Promise<void> {
-  await db('connectRequests').insert({ state, site, sealedVerifier: seal(verifier), createdAt: now(db) });
+/**
+ * Keeps what a browser must bring back from a site's consent page: the state, and the PKCE verifier sealed.
+ * @param accountId the account that is meant to sign in, where it is one that is known
+ */
+export async function keepConnectRequest(
+  db: Database,
+  {
+    state,
+    site,
+    verifier,
+    accountId,
+  }: { state: string; site: string; verifier: string; accountId: string | undefined },
+): Promise<void> {
+  const sealedVerifier = seal(verifier);
+  await db('connectRequests').insert({ state, site, sealedVerifier, accountId: accountId ?? null, createdAt: now(db) });
 }
 
 /** Takes a connect request out, so that it serves once; undefined where there is none or it is older than an hour. */
 export async function takeConnectRequest(
   db: Database,
   state: string,
-): Promise<{ site: string; verifier: string } | undefined> {
+): Promise<{ site: string; verifier: string; accountId: string | undefined } | undefined> {
   const row = await db('connectRequests')
     .where({ state })
     .where('createdAt', '>=', inSeconds(db, -REQUEST_KEPT_SECONDS))
     .first();
   const taken = await db('connectRequests').where({ state }).delete();
-  return row && taken > 0 ? { site: row.site, verifier: unseal(row.sealedVerifier) } : undefined;
+  if (!row || taken === 0) return undefined;
+  return { site: row.site, verifier: unseal(row.sealedVerifier), accountId: row.accountId ?? undefined };
 }
 
 /** Forgets sign-ins that were never ended and can be ended no more. */

@@ -221,3 +221,16 @@ export async function recentFileNames(db: Database, most = 30): Promise<string[]
   const rows: { fileName: string }[] = await db('cuts').orderBy('id', 'desc').limit(most).select('fileName');
   return rows.map(({ fileName }) => fileName);
 }
+
+const MOST_LOOKED_AT = 5000;
+
+/** The first file of each video that is in no series, the newest first. */
+export async function filesInNoSeries(db: Database): Promise<{ videoId: string; fileName: string }[]> {
+  return db('cuts')
+    .join('videos', 'videos.id', 'cuts.videoId')
+    .whereNull('videos.seriesId')
+    .where('cuts.ordinal', 1)
+    .orderBy('videos.id', 'desc')
+    .limit(MOST_LOOKED_AT)
+    .select('cuts.videoId', 'cuts.fileName');
+}

@@ -56,7 +56,7 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
             </Toast.Close>
           </Toast.Root>
         ))}
-        <Toast.Viewport className="fixed right-4 bottom-4 z-50 flex w-[min(420px,calc(100vw-32px))] flex-col gap-2" />
+        <Toast.Viewport className="notices fixed right-4 z-50 flex w-[min(420px,calc(100vw-32px))] flex-col gap-2" />
       </Toast.Provider>
     </Context.Provider>
   );

@@ -170,7 +170,7 @@ describe('one video goes everywhere it should', () => {
     };
     await own('Marrow Quay Tools', async (dialog) => {
       await dialog.getByLabel('Text').fill('Flat sole, sharp iron, no hurry.');
-      await dialog.getByText('32 of 900 on Stallmarket').waitFor();
+      await dialog.getByText('32 of 900 bytes').waitFor();
       await expectAccessible(page);
     });
     await own('@marrowquay', async (dialog) => {

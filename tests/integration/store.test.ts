@@ -58,7 +58,7 @@ describe('the store', () => {
   it('lets a connect request serve once', async () => {
     const db = database();
     const state = newId();
-    await keepConnectRequest(db, state, 'lanternfold', 'verifier');
+    await keepConnectRequest(db, { state, site: 'lanternfold', verifier: 'verifier', accountId: undefined });
     const row = await db('connectRequests').where({ state }).first();
     expect(row.sealedVerifier).not.toContain('verifier');
     expect(await takeConnectRequest(db, state)).toEqual({ site: 'lanternfold', verifier: 'verifier' });

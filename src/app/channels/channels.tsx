@@ -2,13 +2,13 @@
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import { AlertDialog } from 'radix-ui';
 import { type ComponentProps, useEffect } from 'react';
 import type { ChannelsView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Moment } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
+import { useSure } from '@/ui/sure';
 
 type SiteView = ChannelsView['sites'][number];
 type AccountView = SiteView['accounts'][number];
@@ -18,10 +18,12 @@ interface ChannelsProps {
   /** The account that has just been connected, or what went wrong. */
   connected: string | undefined;
   trouble: string | undefined;
+  /** Who was meant to sign in, where it was somebody else. */
+  insteadOf: string | undefined;
 }
 
 /** Sites, the accounts connected there, and their channels. */
-export function Channels({ first, connected, trouble }: ChannelsProps) {
+export function Channels({ first, connected, trouble, insteadOf }: ChannelsProps) {
   const { data } = useQuery({
     queryKey: ['channels'],
     queryFn: () => ask<ChannelsView>('/api/channels'),
@@ -29,11 +31,13 @@ export function Channels({ first, connected, trouble }: ChannelsProps) {
   });
   const notices = useNotices();
   useEffect(() => {
-    if (connected) notices.say(`${connected} is connected.`);
+    if (connected && insteadOf)
+      notices.trouble(`${connected} has signed in, and not ${insteadOf}, who is still not connected.`);
+    else if (connected) notices.say(`${connected} is connected.`);
     if (trouble) notices.trouble(trouble);
     // The address is cleaned, so that a reload does not say it again.
     if (connected || trouble) window.history.replaceState(null, '', '/channels');
-  }, [connected, trouble, notices]);
+  }, [connected, trouble, insteadOf, notices]);
   return (
     <main className="mx-auto max-w-[1040px] px-4 py-5 sm:px-7">
       <h1>Channels</h1>
@@ -73,11 +77,18 @@ function SiteBlock({ site }: { site: SiteView }) {
 }
 
 /** Goes to a site to sign in there. */
-function Connect({ site, ...rest }: { site: SiteView } & Omit<ComponentProps<typeof Button>, 'onClick'>) {
+function Connect({
+  site,
+  accountId,
+  ...rest
+}: { site: SiteView; accountId?: string } & Omit<ComponentProps<typeof Button>, 'onClick'>) {
   const { trouble } = useNotices();
   const connect = async () => {
     try {
-      const { address } = await ask<{ address: string }>(`/api/connect/${site.id}`, { method: 'POST' });
+      const { address } = await ask<{ address: string }>(`/api/connect/${site.id}`, {
+        method: 'POST',
+        json: { accountId },
+      });
       window.location.assign(address);
     } catch (error) {
       trouble(error);
@@ -90,6 +101,7 @@ const STATES: Record<AccountView['state'], { says: string; look: string }> = {
   connected: { says: '● connected', look: 'text-live' },
   'taken back': { says: '▲ permission taken back', look: 'text-snag' },
   disconnected: { says: '○ disconnected', look: 'text-soft' },
+  removed: { says: '○ removed', look: 'text-soft' },
 };
 
 const listed = (things: string[]) => new Intl.ListFormat('en').format(things);
@@ -105,9 +117,12 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
           {account.state === 'connected' ? (
             <Disconnect site={site} account={account} />
           ) : (
-            <Connect site={site} look="plain">
-              Connect again
-            </Connect>
+            <span className="flex gap-4">
+              <Connect site={site} accountId={account.id} look="plain">
+                Connect again
+              </Connect>
+              {account.state === 'disconnected' && <Remove account={account} />}
+            </span>
           )}
         </span>
       </div>
@@ -148,38 +163,41 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
 
 function Disconnect({ site, account }: { site: SiteView; account: AccountView }) {
   const { say, trouble } = useNotices();
-  const disconnect = () =>
-    ask(`/api/accounts/${account.id}`, { method: 'DELETE' }).then(
+  const sure = useSure();
+  const disconnect = async () => {
+    const question = {
+      title: `Disconnect ${account.name}?`,
+      follows: [
+        `The permission is taken back at ${site.name}. What is on its way there stops; connect again and it goes on.`,
+        'Live videos stay live.',
+      ],
+      yes: 'Disconnect',
+      no: 'Keep it',
+    };
+    if (!(await sure(question))) return;
+    await ask(`/api/accounts/${account.id}`, { method: 'DELETE' }).then(
       () => say(`${account.name} is disconnected; the permission was taken back at ${site.name}.`),
       trouble,
     );
+  };
   return (
-    <AlertDialog.Root>
-      <AlertDialog.Trigger asChild>
-        <Button look="plain">Disconnect</Button>
-      </AlertDialog.Trigger>
-      <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <AlertDialog.Content className="enamel fixed top-1/3 left-1/2 z-50 w-[min(460px,92vw)] -translate-x-1/2 p-6 shadow-xl">
-          <AlertDialog.Title className="mb-2 font-display font-semibold text-lg">
-            Disconnect {account.name}?
-          </AlertDialog.Title>
-          <AlertDialog.Description className="mb-5 text-soft">
-            The permission is taken back at {site.name}. What is on its way there stands still and loses nothing;
-            connect again and it goes on. Live videos stay live.
-          </AlertDialog.Description>
-          <div className="flex justify-end gap-2">
-            <AlertDialog.Cancel asChild>
-              <Button>Keep it</Button>
-            </AlertDialog.Cancel>
-            <AlertDialog.Action asChild>
-              <Button look="press" onClick={disconnect}>
-                Disconnect
-              </Button>
-            </AlertDialog.Action>
-          </div>
-        </AlertDialog.Content>
-      </AlertDialog.Portal>
-    </AlertDialog.Root>
+    <Button look="plain" onClick={disconnect}>
+      Disconnect
+    </Button>
+  );
+}
+
+/** Takes an account off the page that is not connected any more; connected again, it is back. */
+function Remove({ account }: { account: AccountView }) {
+  const { say, trouble } = useNotices();
+  const remove = () =>
+    ask(`/api/accounts/${account.id}`, { method: 'POST' }).then(
+      () => say(`${account.name} is removed. Connect it again to have it back with its channels.`),
+      trouble,
+    );
+  return (
+    <Button look="plain" onClick={remove}>
+      Remove
+    </Button>
   );
 }

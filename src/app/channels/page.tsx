@@ -7,10 +7,10 @@ export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Channels' };
 
 interface PageProps {
-  searchParams: Promise<{ connected?: string; trouble?: string }>;
+  searchParams: Promise<{ connected?: string; trouble?: string; insteadOf?: string }>;
 }
 
 export default async function ChannelsPage({ searchParams }: PageProps) {
-  const { connected, trouble } = await searchParams;
-  return <Channels first={await lookAtChannels()} connected={connected} trouble={trouble} />;
+  const { connected, trouble, insteadOf } = await searchParams;
+  return <Channels first={await lookAtChannels()} connected={connected} trouble={trouble} insteadOf={insteadOf} />;
 }

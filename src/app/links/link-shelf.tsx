@@ -11,6 +11,7 @@ import { DraftInput } from '@/ui/fields/draft-input';
 import { FIELD } from '@/ui/fields/field-row';
 import { useDraft } from '@/ui/saving/use-draft';
 import { useSteps } from '@/ui/saving/use-steps';
+import { useSure } from '@/ui/sure';
 import { UndoRedo } from '@/ui/undo-redo';
 
 type Steps = ReturnType<typeof useSteps>;
@@ -73,10 +74,18 @@ function ShelfLinkRow({ link, steps }: { link: ShelfRow; steps: Steps }) {
       key: `link ${link.name} url`,
     },
   );
-  const remove = () => {
+  const sure = useSure();
+  const remove = async () => {
     const inUse = uses.filter(({ kind }) => kind !== 'sent').length;
     const warned =
-      inUse === 0 || window.confirm(`${inUse} texts use “${name}”, and stand still without it. Take it off?`);
+      inUse === 0 ||
+      (await sure({
+        title: `Remove the link “${name}”?`,
+        follows: [
+          `${inUse === 1 ? '1 text uses' : `${inUse} texts use`} it and cannot be sent without it. You can undo it here.`,
+        ],
+        yes: 'Remove it',
+      }));
     if (warned) void steps.act(at, { method: 'DELETE' });
   };
   return (

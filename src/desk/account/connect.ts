@@ -1,23 +1,39 @@
 import { randomBytes } from 'node:crypto';
+import { object } from 'yup';
 import { SiteError } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
-import { accountById, endAccount, keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/accounts';
+import {
+  accountById,
+  endAccount,
+  keepAccount,
+  keepConnectRequest,
+  markAccountRemoved,
+  takeConnectRequest,
+} from '@/store/accounts';
 import { allChannels, keepChannels } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
 import { DeskError, found } from '../desk-error';
 import { goOnAfterPermission } from '../drop/go-on';
+import { idShape } from '../id-shape';
 import { log } from '../log';
 import { refreshPlaylists } from '../site/playlists';
 import { sessionOf, site } from '../site/session';
 
-/** Where the browser goes to sign in at a site. @param redirectUri where it comes back to */
-export async function startConnecting(siteId: string, redirectUri: string): Promise<string> {
+const startShape = object({ accountId: idShape() }).noUnknown();
+
+/**
+ * Where the browser goes to sign in at a site.
+ * @param redirectUri where it comes back to
+ * @param input `accountId`, where one that is known is to sign in again
+ */
+export async function startConnecting(siteId: string, redirectUri: string, input: unknown = {}): Promise<string> {
+  const { accountId } = await startShape.validate(input, { stripUnknown: false });
   if (!siteIds().includes(siteId)) throw new DeskError('not found', `There is no site called ${siteId}.`);
   const state = randomBytes(24).toString('base64url');
   try {
     const { address, verifier } = await site(siteId).authorisation.start(redirectUri, state);
-    await keepConnectRequest(database(), state, siteId, verifier);
+    await keepConnectRequest(database(), { state, site: siteId, verifier, accountId });
     return address;
   } catch (error) {
     if (!(error instanceof SiteError)) throw error;
@@ -26,13 +42,19 @@ export async function startConnecting(siteId: string, redirectUri: string): Prom
   }
 }
 
+/** Who has signed in, and instead of whom. */
+export interface Connected {
+  name: string;
+  insteadOf: string | undefined;
+}
+
 /**
  * Ends a sign-in with what the browser brought back: the account with its channels is kept, and drops that waited for the
- * permission go on. The account's name is returned.
+ * permission go on. Who is connected now is returned, and who was meant to be where that is somebody else.
  * @param back the address that the browser came back to, with what the site gave it
  * @param redirectUri the address that the site was told
  */
-export async function finishConnecting(siteId: string, back: URL, redirectUri: string): Promise<string> {
+export async function finishConnecting(siteId: string, back: URL, redirectUri: string): Promise<Connected> {
   const db = database();
   const state = back.searchParams.get('state') ?? '';
   const request = await takeConnectRequest(db, state);
@@ -59,7 +81,8 @@ export async function finishConnecting(siteId: string, back: URL, redirectUri: s
       });
     }
     await goOnAfterPermission(accountId);
-    return account.name;
+    const meant = request.accountId === undefined ? undefined : await accountById(db, request.accountId);
+    return { name: account.name, insteadOf: meant && meant.id !== accountId ? meant.name : undefined };
   } catch (error) {
     if (error instanceof SiteError) {
       throw new DeskError('site', `${adapter.profile.name} was not connected: ${error.message}.`);
@@ -82,4 +105,18 @@ export async function disconnect(accountId: string): Promise<void> {
   await endAccount(db, accountId);
   await announce(db, 'channels', accountId);
   log.info({ site: account.site, account: accountId }, 'account disconnected');
+}
+
+/**
+ * Takes a disconnected account from the pages. What went to its channels stays in the history of its videos; connected again,
+ * it is back with all of it.
+ * @throws DeskError where it is connected
+ */
+export async function removeAccount(accountId: string): Promise<void> {
+  const db = database();
+  const { name } = found(await accountById(db, accountId), 'account');
+  if (!(await markAccountRemoved(db, accountId))) {
+    throw new DeskError('not now', `Disconnect ${name} first, then remove it.`);
+  }
+  await announce(db, 'channels', accountId);
 }

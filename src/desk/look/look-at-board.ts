@@ -72,7 +72,10 @@ export async function lookAtBoard(input: unknown = {}): Promise<BoardView> {
   const groups = new Map(shown.map(({ id, group }) => [id, group]));
   const rows = await boardRows([...groups.keys()], channels, layers);
   return {
-    channels: channels.map(channelView).filter(({ connected, id }) => connected || used.has(id)),
+    channels: channels
+      .filter(({ accountState }) => accountState !== 'removed')
+      .map(channelView)
+      .filter(({ connected, id }) => connected || used.has(id)),
     rows: rows.flatMap((row): BoardRow[] => {
       const group = groups.get(row.videoId);
       return group ? [{ ...row, group }] : [];

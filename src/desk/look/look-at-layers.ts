@@ -1,15 +1,15 @@
 import { fieldsTaken } from '@/core/declarations';
-import { inForce, type LayerAt, sourceWords } from '@/core/defaults';
+import { inForce, type LayerAt, partsByPattern, patternFinding, sourceWords } from '@/core/defaults';
 import { dayInWords } from '@/core/fitting';
 import { shelfNamesIn } from '@/core/words';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { firstUndone, lastMade } from '@/store/changes';
 import { allChannels, type Channel } from '@/store/channels';
-import { recentFileNames } from '@/store/cuts';
-import { database } from '@/store/database';
+import { filesInNoSeries, recentFileNames } from '@/store/cuts';
+import { type Database, database } from '@/store/database';
 import type { LayerKey } from '@/store/defaults';
 import { linksSent } from '@/store/drops';
-import { seriesById } from '@/store/series';
+import { type Series, seriesById } from '@/store/series';
 import { allShelfLinks } from '@/store/shelf';
 import { newestVideo, videosBySeries, videosForLayers } from '@/store/videos';
 import { SERIES_SUBJECT, SHELF_SUBJECT } from '../changes/changes';
@@ -88,9 +88,25 @@ export async function lookAtLayer(where: unknown): Promise<LayerView> {
       ),
     ],
     files,
+    samePattern: series ? samePatternAs(series, kept.series.values()) : [],
+    fitting: series ? await fittingVideos(db, series.pattern) : [],
     rules: profiles.flatMap((profile) => profile ?? []),
     sample: await sampleFor(newest ?? (await newestVideo(db)), kept, series?.name, channel ?? mine[0]),
   };
+}
+
+/** Names of other series whose files are known by the same pattern. */
+function samePatternAs({ id, pattern }: Series, all: Iterable<Series>): string[] {
+  const plain = (text: string) => text.trim().toLowerCase();
+  if (plain(pattern) === '') return [];
+  return [...all].filter((each) => each.id !== id && plain(each.pattern) === plain(pattern)).map(({ name }) => name);
+}
+
+/** Videos in no series whose file fits a pattern, the newest first. */
+async function fittingVideos(db: Database, pattern: string): Promise<string[]> {
+  if (pattern.trim() === '' || patternFinding(pattern)) return [];
+  const files = await filesInNoSeries(db);
+  return files.filter(({ fileName }) => partsByPattern(fileName, pattern)).map(({ videoId }) => videoId);
 }
 
 /** The words of a video to try a layer on; where there is no video yet, words that say what stands there. */

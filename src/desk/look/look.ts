@@ -122,7 +122,7 @@ export async function lookAtChannels(): Promise<ChannelsView> {
       kind: site(id).profile.kind,
       groups: site(id).profile.abilities.groups?.many,
       accounts: accounts
-        .filter((account) => account.site === id)
+        .filter((account) => account.site === id && account.state !== 'removed')
         .map((account) => ({
           id: account.id,
           name: account.name,

@@ -6,6 +6,7 @@ import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } fr
 import type { FitInput, TextNames } from '@/core/fitting';
 import type { Fraction } from '@/core/time';
 import type { Shelf } from '@/core/words';
+import type { AccountState } from '@/store/accounts';
 import type { Moving } from '@/store/board';
 import type { CaptionTrack } from '@/store/captions';
 import type { CutState } from '@/store/cuts';
@@ -200,7 +201,7 @@ export interface ChannelsView {
     accounts: {
       id: string;
       name: string;
-      state: 'connected' | 'taken back' | 'disconnected';
+      state: AccountState;
       /** What is permitted, in words. */
       permits: string[];
       channels: (ChannelView & {
@@ -245,6 +246,10 @@ export interface LayerView {
   shelf: Shelf;
   /** Of a series: files that came lately, with what the pattern makes of them. */
   files: string[];
+  /** Of a series: others with the same pattern; a file that fits both goes to one of them by chance. */
+  samePattern: string[];
+  /** Of a series: videos in no series whose files fit its pattern. */
+  fitting: string[];
   /** What the sites that the layer is for take. */
   rules: SiteRules[];
   /** A video to try the words on. */

@@ -26,6 +26,12 @@ export async function up(db: Knex): Promise<void> {
     table.string('name', 60).primary();
     table.string('query', 1000).notNullable();
   });
+  await db.schema.alterTable('accounts', (table) => {
+    // One that was removed is not shown any more; what went to its channels stays in the history.
+    table.enum('state', ['connected', 'taken back', 'disconnected', 'removed']).notNullable().alter();
+  });
+  // The account that somebody wants to sign in with, where it is one that is known.
+  await db.schema.alterTable('connectRequests', (table) => id(table, 'accountId'));
   await db.schema.alterTable('videos', (table) => {
     // A video that is to go as soon as it is gone from its sites.
     moment(table, 'deleteAskedAt');
@@ -37,6 +43,11 @@ export async function down(db: Knex): Promise<void> {
   await db.schema.alterTable('videos', (table) => {
     table.dropIndex(['deleteAskedAt']);
     table.dropColumn('deleteAskedAt');
+  });
+  await db.schema.alterTable('connectRequests', (table) => table.dropColumn('accountId'));
+  await db('accounts').where({ state: 'removed' }).update({ state: 'disconnected' });
+  await db.schema.alterTable('accounts', (table) => {
+    table.enum('state', ['connected', 'taken back', 'disconnected']).notNullable().alter();
   });
   await db.schema.dropTable('boardViews');
   await db.schema.dropTable('manyResults');

@@ -67,7 +67,7 @@ export function ManyBar({ selection, inAll, allIds, series }: ManyBarProps) {
   };
   const link = 'min-h-8 rounded px-1 underline underline-offset-4 hover:no-underline focus-visible:outline-card!';
   return (
-    <div className="pointer-events-none fixed inset-x-0 bottom-4 z-30 grid justify-items-center px-3">
+    <div data-bar="bottom" className="pointer-events-none fixed inset-x-0 bottom-4 z-30 grid justify-items-center px-3">
       <section
         aria-label="What to do with the selected videos"
         className="pointer-events-auto flex max-w-full flex-wrap items-center gap-x-4 gap-y-1 rounded-[22px] bg-rim px-5 py-2 text-card text-sm shadow-xl"

@@ -11,6 +11,7 @@ import { LayerForm } from '@/ui/layer/layer-form';
 import { useNotices } from '@/ui/notices';
 import { useDraft } from '@/ui/saving/use-draft';
 import { useSteps } from '@/ui/saving/use-steps';
+import { useSure } from '@/ui/sure';
 
 /** One series: its name, what its files are called, and its defaults. */
 export function SeriesPage({ first }: { first: LayerView }) {
@@ -28,6 +29,7 @@ function SeriesActions({ id, name }: { id: string; name: string }) {
   const router = useRouter();
   const { trouble } = useNotices();
   const { act } = useSteps(id);
+  const sure = useSure();
   const duplicate = async () => {
     try {
       const copy = await ask<{ id: string }>(`/api/series/${id}`, { method: 'POST' });
@@ -37,8 +39,12 @@ function SeriesActions({ id, name }: { id: string; name: string }) {
     }
   };
   const remove = async () => {
-    if (!window.confirm(`Delete the series “${name}”? Its videos stay, without its defaults. Undo it on Series.`))
-      return;
+    const question = {
+      title: `Delete the series “${name}”?`,
+      follows: ['Its videos stay, without its defaults. You can undo it on Series.'],
+      yes: 'Delete it',
+    };
+    if (!(await sure(question))) return;
     if (await act(`/api/series/${id}`, { method: 'DELETE' })) router.push('/series');
   };
   return (
@@ -56,6 +62,34 @@ function SeriesActions({ id, name }: { id: string; name: string }) {
         Delete
       </Button>
     </span>
+  );
+}
+
+/** Offers to put the videos in the series whose files fit and that are in none. */
+function TakeFitting({ view }: { view: LayerView }) {
+  const { say, trouble } = useNotices();
+  const count = view.fitting.length;
+  const videos = count === 1 ? '1 video' : `${count} videos`;
+  const take = async () => {
+    try {
+      await ask('/api/many', {
+        method: 'POST',
+        json: { ids: view.fitting, act: { do: 'series', seriesId: view.owner } },
+      });
+      say(`${videos} come into the series. You can undo it on the Board.`);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-3 rounded-lg bg-held-wash px-3 py-2 text-sm">
+      <p>
+        {count === 1
+          ? '1 video is in no series and its file fits.'
+          : `${count} videos are in no series and their files fit.`}
+      </p>
+      <Button onClick={() => void take()}>{count === 1 ? 'Put it in' : `Put all ${count} in`}</Button>
+    </div>
   );
 }
 
@@ -83,6 +117,13 @@ function Recognising({ view }: { view: LayerView }) {
       <FieldRow id="series-name" label="Name">
         <DraftInput id="series-name" draft={name} className={`${FIELD} max-w-96`} />
       </FieldRow>
+      {view.samePattern.length > 0 && (
+        <p className="rounded-lg bg-snag-wash px-3 py-2 text-sm">
+          <b className="text-snag">▲ Same pattern as {new Intl.ListFormat('en').format(view.samePattern)}.</b> A file
+          that fits goes to one of them by chance. Change one of the patterns.
+        </p>
+      )}
+      {view.fitting.length > 0 && <TakeFitting view={view} />}
       <FieldRow
         id="series-pattern"
         label="Its files"

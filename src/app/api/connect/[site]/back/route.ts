@@ -9,7 +9,9 @@ export const GET = guarded<{ site: string }>(async (request, { site }) => {
   const channels = new URL('/channels', wayBack(request, site));
   try {
     const back = new URL(new URL(request.url).search, wayBack(request, site));
-    channels.searchParams.set('connected', await finishConnecting(site, back, wayBack(request, site)));
+    const { name, insteadOf } = await finishConnecting(site, back, wayBack(request, site));
+    channels.searchParams.set('connected', name);
+    if (insteadOf) channels.searchParams.set('insteadOf', insteadOf);
   } catch (error) {
     if (!(error instanceof DeskError)) throw error;
     channels.searchParams.set('trouble', error.message);

@@ -96,7 +96,10 @@ export function Rail({ handle }: { handle: SheetHandle }) {
         )}
       </div>
       {(changed.length > 1 || ready.length > 0 || findings.length > 0) && (
-        <div className="border-line border-t bg-card px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:shadow-[0_-4px_16px_#0003]">
+        <div
+          data-bar="bottom when narrow"
+          className="border-line border-t bg-card px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:shadow-[0_-4px_16px_#0003]"
+        >
           {changed.length > 1 && (
             <Button look="quiet" className="w-full" onClick={() => void revise()}>
               Send the changes to {countWords(changed)}

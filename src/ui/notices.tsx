@@ -1,10 +1,11 @@
 'use client';
 
-import { X } from 'lucide-react';
-import { Toast } from 'radix-ui';
+import dynamic from 'next/dynamic';
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
 
-interface Notice {
+const NoticeList = dynamic(() => import('./notice-list').then((part) => part.NoticeList));
+
+export interface Notice {
   id: number;
   kind: 'said' | 'trouble';
   text: string;
@@ -38,26 +39,10 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
   const value = useMemo(() => ({ say, trouble }), [say, trouble]);
   return (
     <Context.Provider value={value}>
-      <Toast.Provider swipeDirection="down">
-        {children}
-        {notices.map((notice) => (
-          <Toast.Root
-            key={notice.id}
-            duration={notice.kind === 'said' ? 5000 : Number.POSITIVE_INFINITY}
-            onOpenChange={(open) => !open && setNotices((all) => all.filter((each) => each.id !== notice.id))}
-            className={`enamel flex items-start gap-3 p-4 shadow-lg ${notice.kind === 'trouble' ? 'bg-snag-wash' : ''}`}
-          >
-            <Toast.Description className="flex-1">
-              {notice.kind === 'trouble' && <b className="text-snag">▲ </b>}
-              {notice.text}
-            </Toast.Description>
-            <Toast.Close aria-label="Close" className="rounded p-1 text-soft hover:text-ink">
-              <X size={16} />
-            </Toast.Close>
-          </Toast.Root>
-        ))}
-        <Toast.Viewport className="notices fixed right-4 z-50 flex w-[min(420px,calc(100vw-32px))] flex-col gap-2" />
-      </Toast.Provider>
+      {children}
+      {notices.length > 0 && (
+        <NoticeList notices={notices} onClose={(id) => setNotices((all) => all.filter((each) => each.id !== id))} />
+      )}
     </Context.Provider>
   );
 }

@@ -125,6 +125,8 @@ describe('many videos on the Board', () => {
     const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-drop-'));
     writeFileSync(path.join(folder, 'none'), '');
     await page.goto(`${home}/links`);
+    // The page listens once its scripts run.
+    await page.waitForTimeout(1500);
     await page.evaluate(() => {
       const data = new DataTransfer();
       data.items.add(new File(['only words'], 'let-go.mp4', { type: 'video/mp4' }));

@@ -18,6 +18,7 @@ import { sendVideo } from '@/desk/drop/send';
 import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetChannel } from '@/desk/look/views';
+import { askOfMany } from '@/desk/many/ask-many';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { dropPicture, openPicture, takeFrameAsPicture } from '@/desk/video/pictures';
 import { tagOffers } from '@/desk/video/suggest-tags';
@@ -343,6 +344,22 @@ describe('words', () => {
     const { suggestions, variants } = await tagOffers(videoId);
     expect(suggestions).toContainEqual({ tag: 'deck gear', why: 'went with “windlass” on 1 of 1 earlier video' });
     expect(variants['chain locker']?.map(({ tag }) => tag)).toEqual(['chainlocker', 'chain lockers']);
+  });
+});
+
+describe('series that are known by the files’ names', () => {
+  it('are told where two have one pattern, and take the videos whose files fit and that are in none', async () => {
+    const { videoId } = await announcedCut({ fileName: 'tar-pots_3_boiling.mp4', size: 4 });
+    const { videoId: other } = await announcedCut({ fileName: 'no-pots.mp4', size: 4 });
+    const one = await newSeries({ name: 'Tar Pots', pattern: 'tar-pots_{episode}_{title}' });
+    expect(await lookAtLayer({ layer: 'series', owner: one })).toMatchObject({ samePattern: [], fitting: [videoId] });
+    await askOfMany({ ids: [videoId], act: { do: 'series', seriesId: one } });
+    await untilSheet(videoId, (sheet) => sheet.series?.id === one && sheet.episode === '3');
+    expect((await lookAtSheet(other)).series).toBeUndefined();
+    const two = await newSeries({ name: 'Tar Pots too', pattern: ' TAR-pots_{episode}_{title}' });
+    const { samePattern, fitting } = await lookAtLayer({ layer: 'series', owner: two });
+    expect([samePattern, fitting]).toEqual([['Tar Pots'], []]);
+    for (const id of [one, two]) await removeSeries(id);
   });
 });
 

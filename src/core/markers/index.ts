@@ -1,5 +1,6 @@
 export * from './edl';
 export * from './ffmetadata';
+export * from './file-endings';
 export * from './json-chapters';
 export * from './marker';
 export * from './matroska';

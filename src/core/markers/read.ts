@@ -13,20 +13,6 @@ import { readWebvtt } from './webvtt';
 /** The largest marker file that is read, in bytes: some hundred thousand markers. */
 export const LARGEST_MARKER_FILE = 16 * 1024 * 1024;
 
-/** File endings that are read, as a file picker takes them. */
-export const MARKER_FILE_ENDINGS = [
-  '.edl',
-  '.otio',
-  '.vtt',
-  '.ffmeta',
-  '.xml',
-  '.json',
-  '.csv',
-  '.tsv',
-  '.txt',
-  '.srt',
-] as const;
-
 /**
  * The text of a file: UTF-8, or UTF-16 where a byte-order mark says so, else Latin-1.
  * @throws MarkerFileError where the file is larger than LARGEST_MARKER_FILE

@@ -119,7 +119,7 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
       const meter = new PaceMeter();
       let [sent, shown] = [0, 0];
       set({ ...base, ...still, sent, waits: undefined });
-      startTransfer(file, cutId, goesOn, {
+      void startTransfer(file, cutId, goesOn, {
         onProgress(bytes) {
           const now = Date.now();
           sent = bytes;

@@ -1,4 +1,4 @@
-import { Upload } from 'tus-js-client';
+import type { Upload as TusUpload } from 'tus-js-client';
 import { chunkAfterBreak, chunkAfterSuccess, FIRST_CHUNK_BYTES } from '@/core/delivery';
 
 /** Pauses between tries while the line is gone. A transfer that has moved on begins again with the first. */
@@ -17,8 +17,23 @@ interface TransferTold {
   onRefused: (said: string) => void;
 }
 
+const LOAD_AGAIN_MILLISECONDS = 2000;
+
+/** The tus client, loaded by whoever brings a file; where the line is gone, once it is back. */
+async function tusClient(onWait: () => void): Promise<typeof TusUpload> {
+  for (;;) {
+    try {
+      return (await import('tus-js-client')).Upload;
+    } catch {
+      onWait();
+      await new Promise((resolve) => setTimeout(resolve, LOAD_AGAIN_MILLISECONDS));
+    }
+  }
+}
+
 /** Carries one file to its cut by tus 1.0, for as long as it takes. */
-export function startTransfer(file: File, cutId: string, goesOn: boolean, told: TransferTold): void {
+export async function startTransfer(file: File, cutId: string, goesOn: boolean, told: TransferTold): Promise<void> {
+  const Upload = await tusClient(told.onWait);
   let begun = performance.now();
   const upload = new Upload(file, {
     endpoint: '/api/arrivals',

@@ -1,17 +1,19 @@
 'use client';
 
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
-import {
-  arrayMove,
-  rectSortingStrategy,
-  SortableContext,
-  sortableKeyboardCoordinates,
-  useSortable,
-} from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
-import { useId, useState } from 'react';
+import { type ComponentType, useEffect, useId, useState } from 'react';
 import type { ListValue } from '@/core/defaults';
+import { CHIP, ChipOff } from './chip-off';
 import { FIELD } from './field-row';
+import type { SortableChipsProps } from './sortable-chips';
+
+/** The list in which items are put in order; loaded once there are two. */
+function useSortableChips(wanted: boolean): ComponentType<SortableChipsProps> | undefined {
+  const [Sortable, setSortable] = useState<ComponentType<SortableChipsProps>>();
+  useEffect(() => {
+    if (wanted) void import('./sortable-chips').then((part) => setSortable(() => part.SortableChips));
+  }, [wanted]);
+  return Sortable;
+}
 
 interface ChipsFieldProps {
   id: string;
@@ -36,11 +38,7 @@ interface ChipsFieldProps {
 export function ChipsField({ id, one, own, beneath, onChange, parse, placeholder, known }: ChipsFieldProps) {
   const [typed, setTyped] = useState('');
   const listId = useId();
-  const dragId = useId();
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const Sortable = useSortableChips((own?.items.length ?? 0) > 1);
   const from = own?.way === 'replace' ? [] : beneath;
   const mine = own?.items ?? [];
   const way = own?.way ?? 'add';
@@ -66,21 +64,16 @@ export function ChipsField({ id, one, own, beneath, onChange, parse, placeholder
           <ChipOff one={one} item={item} onClick={() => takeOff(item, false)} />
         </span>
       ))}
-      <DndContext
-        id={dragId}
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragEnd={({ active, over }) => {
-          if (!over || active.id === over.id) return;
-          put(arrayMove([...mine], mine.indexOf(String(active.id)), mine.indexOf(String(over.id))));
-        }}
-      >
-        <SortableContext items={mine} strategy={rectSortingStrategy}>
-          {mine.map((item) => (
-            <Chip key={item} one={one} item={item} onTakeOff={() => takeOff(item, true)} />
-          ))}
-        </SortableContext>
-      </DndContext>
+      {Sortable ? (
+        <Sortable one={one} items={mine} onOrder={put} onTakeOff={(item) => takeOff(item, true)} />
+      ) : (
+        mine.map((item) => (
+          <span key={item} className={CHIP}>
+            {item}
+            <ChipOff one={one} item={item} onClick={() => takeOff(item, true)} />
+          </span>
+        ))
+      )}
       <input
         id={id}
         value={typed}
@@ -111,40 +104,5 @@ export function ChipsField({ id, one, own, beneath, onChange, parse, placeholder
         </datalist>
       )}
     </div>
-  );
-}
-
-function ChipOff({ one, item, onClick }: { one: string; item: string; onClick: () => void }) {
-  return (
-    <button
-      type="button"
-      aria-label={`Remove the ${one} ${item}`}
-      onClick={onClick}
-      className="text-soft hover:text-snag"
-    >
-      ×
-    </button>
-  );
-}
-
-function Chip({ one, item, onTakeOff }: { one: string; item: string; onTakeOff: () => void }) {
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: item });
-  return (
-    <span
-      ref={setNodeRef}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
-      className={`inline-flex items-center gap-1 rounded-full bg-sunk px-2.5 py-0.5 text-sm ${isDragging ? 'z-10 shadow-lg' : ''}`}
-    >
-      <button
-        type="button"
-        {...attributes}
-        {...listeners}
-        aria-label={`Move the ${one} ${item}`}
-        className="cursor-grab touch-none"
-      >
-        {item}
-      </button>
-      <ChipOff one={one} item={item} onClick={onTakeOff} />
-    </span>
   );
 }

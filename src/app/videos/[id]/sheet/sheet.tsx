@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useRef, useState } from 'react';
-import { MARKER_FILE_ENDINGS } from '@/core/markers';
+import { MARKER_FILE_ENDINGS } from '@/core/markers/file-endings';
 import type { MarkersView, SheetView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { droppedFiles } from '@/ui/arrivals/dropped-files';

@@ -1,7 +1,8 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { type ImportWay, MARKER_FILE_ENDINGS, type TableColumns } from '@/core/markers';
+import type { ImportWay, TableColumns } from '@/core/markers';
+import { MARKER_FILE_ENDINGS } from '@/core/markers/file-endings';
 import type { MarkerPreview } from '@/desk/video/markers';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { ask } from '@/ui/ask';
@@ -48,13 +49,18 @@ export function useTakeFile({ sheet, act }: SheetHandle) {
       trouble(error);
     }
   };
-  const takeMarkers = async (from: WaitingImport, way: ImportWay): Promise<void> => {
+  const forget = () => {
+    // What is still being read of it is not to be shown any more.
+    newest.current += 1;
     setWaiting(undefined);
+  };
+  const takeMarkers = async (from: WaitingImport, way: ImportWay): Promise<void> => {
+    forget();
     const done = await act(address(from, `way=${way}`), { method: 'POST', body: from.file });
     if (done) say(`The markers of ${from.name} are on the ruler. Tick the colours that viewers see.`);
   };
   const takeCaptions = async ({ file, name }: WaitingImport, language: string): Promise<void> => {
-    setWaiting(undefined);
+    forget();
     const query = new URLSearchParams({ language, name });
     const done = await act(`${at}/captions?${query}`, { method: 'POST', body: file });
     if (done) say(`The captions are on the player.`);
@@ -74,7 +80,7 @@ export function useTakeFile({ sheet, act }: SheetHandle) {
   };
   return {
     takeFile,
-    takeInside: () => look({ file: undefined, name: 'the cut', columns: undefined }),
+    takeInside: () => look({ file: undefined, name: 'the video', columns: undefined }),
     takeMarkers,
     takeCaptions,
     /** Reads a waiting table again, its columns as the manager says. */
@@ -85,7 +91,7 @@ export function useTakeFile({ sheet, act }: SheetHandle) {
       void look({ ...waiting, columns });
     },
     waiting,
-    forget: () => setWaiting(undefined),
+    forget,
   };
 }
 

@@ -1,0 +1,30 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { Toast } from 'radix-ui';
+import type { Notice } from './notices';
+
+/** What was said, newest below; what went wrong stays until it is closed. */
+export function NoticeList({ notices, onClose }: { notices: readonly Notice[]; onClose: (id: number) => void }) {
+  return (
+    <Toast.Provider swipeDirection="down">
+      {notices.map((notice) => (
+        <Toast.Root
+          key={notice.id}
+          duration={notice.kind === 'said' ? 5000 : Number.POSITIVE_INFINITY}
+          onOpenChange={(open) => !open && onClose(notice.id)}
+          className={`enamel flex items-start gap-3 p-4 shadow-lg ${notice.kind === 'trouble' ? 'bg-snag-wash' : ''}`}
+        >
+          <Toast.Description className="flex-1">
+            {notice.kind === 'trouble' && <b className="text-snag">▲ </b>}
+            {notice.text}
+          </Toast.Description>
+          <Toast.Close aria-label="Close" className="rounded p-1 text-soft hover:text-ink">
+            <X size={16} />
+          </Toast.Close>
+        </Toast.Root>
+      ))}
+      <Toast.Viewport className="notices fixed right-4 z-50 flex w-[min(420px,calc(100vw-32px))] flex-col gap-2" />
+    </Toast.Provider>
+  );
+}

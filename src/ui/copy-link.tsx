@@ -22,7 +22,7 @@ export function CopyLink({ link }: { link: string }) {
       type="button"
       onClick={copy}
       title={link}
-      className="inline-flex items-center gap-1.5 align-bottom text-[13px] text-copper hover:underline"
+      className="inline-flex min-h-6 items-center gap-1.5 align-bottom text-[13px] text-copper hover:underline"
     >
       {copied ? <Check size={14} aria-hidden /> : <Copy size={14} aria-hidden />}
       {copied ? 'Copied' : 'Copy link'}

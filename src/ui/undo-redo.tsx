@@ -24,10 +24,24 @@ export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
   }, [undo, redo]);
   return (
     <>
-      <Button look="plain" onClick={undo} aria-disabled={!can.canUndo} aria-label="Undo" title="Undo (Ctrl Z)">
+      <Button
+        look="plain"
+        className="mx-0!"
+        onClick={undo}
+        aria-disabled={!can.canUndo}
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
+      >
         <Undo2 size={17} className={can.canUndo ? '' : 'opacity-40'} />
       </Button>
-      <Button look="plain" onClick={redo} aria-disabled={!can.canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)">
+      <Button
+        look="plain"
+        className="mx-0!"
+        onClick={redo}
+        aria-disabled={!can.canRedo}
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
+      >
         <Redo2 size={17} className={can.canRedo ? '' : 'opacity-40'} />
       </Button>
     </>

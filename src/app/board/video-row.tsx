@@ -140,7 +140,7 @@ interface CrossingProps {
   missing: Record<string, number> | undefined;
 }
 
-const ACT = 'text-[13px] text-copper underline underline-offset-2';
+const ACT = 'inline-flex min-h-6 items-center text-[13px] text-copper underline underline-offset-2';
 /** What an act changes is heard of like any other change. */
 const NOTHING_ELSE = ['board acts'];
 

@@ -9,6 +9,7 @@ export * from './otio';
 export * from './read';
 export * from './subrip';
 export * from './table';
+export * from './table-columns';
 export * from './text';
 export * from './webvtt';
 export * from './write';

@@ -22,11 +22,8 @@ import {
   type ReadOptions,
 } from './marker';
 import { hourBefore } from './start';
+import { TABLE_COLUMNS, type TableColumn, type TableColumns } from './table-columns';
 import { plainTime } from './text';
-
-/** What a column of a table can be. */
-export const TABLE_COLUMNS = ['time', 'frame', 'seconds', 'end', 'length', 'name', 'note', 'colour'] as const;
-export type TableColumn = (typeof TABLE_COLUMNS)[number];
 
 const KNOWN: Record<TableColumn, RegExp> = {
   frame: /^(frame|frames|start frame|frame number)$/,
@@ -49,9 +46,6 @@ function columnsOf(header: readonly string[]): Map<TableColumn, number> {
   });
   return found;
 }
-
-/** Which column is what, counted from 0. */
-export type TableColumns = Partial<Record<TableColumn, number>>;
 
 /** The sign between the columns: the one by which the first line has a time among its heads, or else as the rows look. */
 function delimiterOf(body: string): string {

@@ -6,7 +6,7 @@ import { CHIP, ChipOff } from './chip-off';
 import { FIELD } from './field-row';
 import type { SortableChipsProps } from './sortable-chips';
 
-/** The list in which items are put in order; loaded once there are two. */
+/** The list in which items are put in order; loaded once somebody comes near it. */
 function useSortableChips(wanted: boolean): ComponentType<SortableChipsProps> | undefined {
   const [Sortable, setSortable] = useState<ComponentType<SortableChipsProps>>();
   useEffect(() => {
@@ -38,7 +38,8 @@ interface ChipsFieldProps {
 export function ChipsField({ id, one, own, beneath, onChange, parse, placeholder, known }: ChipsFieldProps) {
   const [typed, setTyped] = useState('');
   const listId = useId();
-  const Sortable = useSortableChips((own?.items.length ?? 0) > 1);
+  const [near, setNear] = useState(false);
+  const Sortable = useSortableChips(near && (own?.items.length ?? 0) > 1);
   const from = own?.way === 'replace' ? [] : beneath;
   const mine = own?.items ?? [];
   const way = own?.way ?? 'add';
@@ -54,7 +55,13 @@ export function ChipsField({ id, one, own, beneath, onChange, parse, placeholder
     else onChange({ way: 'replace', items: [...from.filter((each) => each !== item), ...mine] });
   };
   return (
-    <div className={`${FIELD} flex flex-wrap gap-1.5`}>
+    // biome-ignore lint/a11y/noStaticElementInteractions: it only tells that what can be dragged is needed soon
+    <div
+      className={`${FIELD} flex flex-wrap gap-1.5`}
+      onPointerEnter={() => setNear(true)}
+      onTouchStart={() => setNear(true)}
+      onFocus={() => setNear(true)}
+    >
       {from.map((item) => (
         <span
           key={item}

@@ -103,7 +103,7 @@ export function TemplateField(props: TemplateFieldProps) {
       EditorView.lineWrapping,
       autocompletion({ override: [complete] }),
       linter((view) => troubles(view.state.doc.toString(), names), { delay: 300 }),
-      EditorView.contentAttributes.of({ id, 'aria-label': label, 'aria-multiline': 'true' }),
+      EditorView.contentAttributes.of({ id, tabindex: '0', 'aria-label': label, 'aria-multiline': 'true' }),
       placeholder(hint),
     ];
     return { extensions, known: names };

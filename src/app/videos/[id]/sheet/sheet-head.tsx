@@ -18,7 +18,10 @@ export function SheetHead({ handle }: { handle: SheetHandle }) {
   const { goTo, goToSection } = useSections();
   const [first, ...others] = findingsOf(sheet);
   return (
-    <div className="sticky top-0 z-20 grid grid-cols-[minmax(0,1fr)] gap-0.5 border-line border-b bg-card px-4 pt-2 sm:px-7">
+    <section
+      aria-label="This video"
+      className="sticky top-0 z-20 grid grid-cols-[minmax(0,1fr)] gap-0.5 border-line border-b bg-card px-4 pt-2 sm:px-7"
+    >
       <button type="button" onClick={() => goToSection('words')} className={SKIP}>
         Skip to the words
       </button>
@@ -45,7 +48,7 @@ export function SheetHead({ handle }: { handle: SheetHandle }) {
         </span>
       </div>
       <SectionNav />
-    </div>
+    </section>
   );
 }
 

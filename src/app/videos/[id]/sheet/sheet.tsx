@@ -56,7 +56,13 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
               }}
             >
               <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
-                <ImportDialog taking={taking} />
+                <FilePick
+                  input={markerFile}
+                  label="Marker file"
+                  accept={MARKER_FILE_ENDINGS.join(',')}
+                  onPick={([file]) => file && taking.takeFile(file)}
+                />
+                {taking.waiting && <ImportDialog taking={taking} />}
                 <SameFile sheet={sheet} />
                 <NotRead handle={handle} />
                 <BetterCut />
@@ -99,12 +105,6 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
                 <Discard handle={handle} />
               </aside>
             </main>
-            <FilePick
-              input={markerFile}
-              label="Marker file"
-              accept={MARKER_FILE_ENDINGS.join(',')}
-              onPick={([file]) => file && taking.takeFile(file)}
-            />
           </SheetKeys>
         </SectionsProvider>
       </TimeLineProvider>

@@ -150,7 +150,7 @@ function ToSettle({ findings, handle }: { findings: Finding[]; handle: SheetHand
   const { sheet, save } = handle;
   const { goTo } = useSections();
   return (
-    <section aria-label="To settle" className="mb-2.5 rounded-lg bg-snag-wash px-3 py-2">
+    <section aria-label="What to settle" className="mb-2.5 rounded-lg bg-snag-wash px-3 py-2">
       <ul className="grid gap-1.5 text-[13px]">
         {findings.map(({ place, what, blank, channels }) => (
           <li key={what} className="[overflow-wrap:anywhere]">

@@ -1,6 +1,6 @@
 'use client';
 
-import { TABLE_COLUMNS, type TableColumn, type TableColumns } from '@/core/markers';
+import { TABLE_COLUMNS, type TableColumn, type TableColumns } from '@/core/markers/table-columns';
 import type { MarkerPreview } from '@/desk/video/markers';
 import { CHOOSE_SMALL, Choose } from '@/ui/choose';
 

@@ -70,7 +70,8 @@ export function There({ channel }: { channel: SheetChannel }) {
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-3 @lg:grid-cols-[minmax(0,1fr)_230px]">
         <div className="min-w-0 rounded-lg bg-sunk px-3.5 py-2.5 text-sm [overflow-wrap:anywhere]">
           {rules.title && <b className="mb-1 block font-semibold text-base">{words.title}</b>}
-          <div className="max-h-80 overflow-y-auto whitespace-pre-wrap">
+          {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls has to be reached by keys (WCAG 2.1.1) */}
+          <div tabIndex={0} className="max-h-80 overflow-y-auto whitespace-pre-wrap">
             {folded ? shownFirst : words.text}
             {folded && (
               <>

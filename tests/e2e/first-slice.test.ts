@@ -170,7 +170,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByLabel('Marker file').setInputFiles(edl);
     const dialog = page.getByRole('dialog', { name: '4 markers in ep07.edl' });
     await dialog.getByText('Read as CMX 3600 EDL').waitFor();
-    await dialog.getByRole('button', { name: 'Take them' }).click();
+    await dialog.getByRole('button', { name: 'Add markers' }).click();
     await panel.getByText('green (3)').waitFor();
     expect(await panel.getByRole('listitem').count()).toBe(0);
     await panel.getByRole('checkbox', { name: /green/ }).click();
@@ -303,7 +303,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByLabel('Tags', { exact: true }).fill('keel, scarf joint,');
     await page.getByLabel('Tags', { exact: true }).press('Enter');
     await page.getByRole('button', { name: 'Remove the tag scarf joint' }).waitFor();
-    await page.getByRole('button', { name: /Take the frame at/ }).click();
+    await page.getByRole('button', { name: /Use the frame at/ }).click();
     await page.getByText('from the video · 1280×720').first().waitFor();
     const small = path.join(folder, 'small.png');
     await sharp({ create: { width: 400, height: 300, channels: 3, background: '#999' } })
@@ -320,7 +320,7 @@ describe('a cut goes from the desk to live', () => {
 
     await rail().getByRole('button', { name: 'No playlist chosen' }).click();
     await page.getByLabel('Name of a new playlist').fill('Plank by Plank');
-    await page.getByRole('button', { name: 'Make it' }).click();
+    await page.getByRole('button', { name: 'Create' }).click();
     await page.getByRole('checkbox', { name: 'Plank by Plank' }).click();
     await rail().getByText('In “Plank by Plank”').waitFor();
     await page.keyboard.press('Escape');

@@ -108,7 +108,7 @@ describe('one video goes everywhere it should', () => {
     await untilRead(page);
     expect(await page.getByRole('region', { name: 'Declarations' }).count()).toBe(0);
     await page.getByLabel('Marker file').setInputFiles(chapters);
-    await page.getByRole('dialog').getByRole('button', { name: 'Take them' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Add markers' }).click();
     await page
       .locator('#chapters')
       .getByRole('checkbox', { name: /no colour/ })
@@ -152,9 +152,9 @@ describe('one video goes everywhere it should', () => {
     await questions.getByRole('button', { name: 'Add' }).first().click();
     await questions.getByText('Isa Brandt').waitFor();
     await page.getByLabel('Caption file').setInputFiles(captions);
-    await page.getByRole('dialog').getByRole('button', { name: 'Take as captions' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Use as captions' }).click();
     await region('Captions').locator('b', { hasText: 'English' }).waitFor();
-    await page.getByRole('button', { name: /Take the frame at/ }).click();
+    await page.getByRole('button', { name: /Use the frame at/ }).click();
     await page.getByText('from the video · 1280×720').first().waitFor();
   });
 

@@ -225,7 +225,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     const card = rail().getByRole('region', { name: /^@marrowquay on/ });
     await card.getByRole('button', { name: 'Same text as elsewhere' }).click();
     const dialog = page.getByRole('dialog', { name: 'For @marrowquay alone' });
-    await dialog.getByRole('button', { name: 'Write it by hand, from the record’s' }).click();
+    await dialog.getByRole('button', { name: 'Write a different text here' }).click();
     await expect.poll(() => dialog.getByLabel('Text').inputValue()).toContain('How a plank is brought');
     await dialog.getByLabel('Text').fill('A plank, a kettle, a long box.');
     await dialog.getByText('A plank, a kettle, a long box.').last().waitFor();
@@ -233,11 +233,11 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await dialog.getByRole('button', { name: 'Close' }).click();
     await page.getByLabel('Summary').fill(`${LINES}\nAnd a third line.`);
     await saved();
-    await card.getByText('▲ the record’s text has changed since').click();
-    await dialog.getByText('It would be now:').waitFor();
+    await card.getByText('▲ the main text has changed since').click();
+    await dialog.getByText('It is now:').waitFor();
     await expectAccessible(page);
-    await dialog.getByRole('button', { name: 'I have seen it; keep mine' }).click();
-    await expect.poll(() => dialog.getByText('It would be now:').count()).toBe(0);
+    await dialog.getByRole('button', { name: 'Keep mine' }).click();
+    await expect.poll(() => dialog.getByText('It is now:').count()).toBe(0);
     await dialog.getByText('Everything else that can be set').click();
     await dialog.getByLabel('Privacy').waitFor();
     await dialog.getByRole('button', { name: 'Close' }).click();

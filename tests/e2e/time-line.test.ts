@@ -115,7 +115,7 @@ describe('the time line', () => {
     await dialog().getByText('Read as OpenTimelineIO').waitFor();
     await dialog().getByText('took the note as the name').waitFor();
     await expectAccessible(page);
-    await dialog().getByRole('button', { name: 'Take them' }).click();
+    await dialog().getByRole('button', { name: 'Add markers' }).click();
     await panel().getByText('green (6)').waitFor();
     await panel()
       .getByRole('checkbox', { name: /^green/ })
@@ -241,7 +241,7 @@ describe('the time line', () => {
       '1\n00:00:01,000 --> 00:00:03,000\nThe tide turns\nat noon\n\n2\n00:00:02,500 --> 00:00:02,700\nand the hull begins to lift off its blocks\n',
     );
     await page.getByLabel('Caption file').setInputFiles(captions);
-    await dialog().getByRole('button', { name: 'Take as captions' }).click();
+    await dialog().getByRole('button', { name: 'Use as captions' }).click();
     const block = region('Captions');
     await block.locator('b', { hasText: 'English' }).waitFor();
     await block.getByText('2 to look at').waitFor();
@@ -275,7 +275,7 @@ describe('the time line', () => {
       .getByRole('button', { name: /Take the 5 chapters/ })
       .click();
     await dialog().getByText('Read as chapters inside the video').waitFor();
-    await dialog().getByRole('button', { name: 'Take them' }).click();
+    await dialog().getByRole('button', { name: 'Add markers' }).click();
     await page
       .locator('#chapters')
       .getByRole('checkbox', { name: /no colour/ })
@@ -301,7 +301,7 @@ describe('the time line', () => {
     await page.getByLabel('New file').setInputFiles(broken);
     const refused = page.getByRole('heading', { name: /The new file cannot be used/ });
     await refused.waitFor();
-    await page.getByRole('button', { name: 'Keep the present file' }).click();
+    await page.getByRole('button', { name: 'Keep the old file' }).click();
     await expect.poll(() => refused.count()).toBe(0);
     await region('The file').getByText('1:04').first().waitFor();
   });

@@ -171,12 +171,12 @@ describe('what is for viewers', () => {
     );
     await openVideo('notes.mp4', 'Marrow Quay Films');
     await page.getByLabel('Marker file').setInputFiles(edl);
-    await page.getByRole('dialog').getByRole('button', { name: 'Take them' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Add markers' }).click();
     await rail().getByText('none of the 1 markers is for viewers yet').waitFor();
     expect(
       await page.locator('#chapters').getByRole('checkbox', { name: /green/ }).getAttribute('aria-checked'),
     ).not.toBe('true');
-    await page.getByRole('button', { name: 'None of them: this video has no chapters' }).click();
+    await page.getByRole('button', { name: 'No chapters in this video' }).click();
     await expect.poll(() => rail().getByText('is for viewers yet').count()).toBe(0);
     await page.getByRole('button', { name: 'Undo' }).click();
     await rail().getByText('is for viewers yet').waitFor();
@@ -188,7 +188,7 @@ describe('what is for viewers', () => {
     await rail().getByText('▲ 1 to settle').waitFor();
     await rail().getByRole('button', { name: '“{{leftover}}” looks like a blank' }).click();
     await expect.poll(() => page.evaluate(() => document.activeElement?.id)).toBe('summary');
-    await rail().getByRole('button', { name: 'It is meant so' }).click();
+    await rail().getByRole('button', { name: 'This is intended' }).click();
     await rail().getByText('● ready').waitFor();
     await expectAccessible(page);
   });

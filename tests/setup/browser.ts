@@ -39,6 +39,26 @@ interface AxeResult {
   violations: { id: string; impact: string; nodes: { target: string[]; failureSummary: string }[] }[];
 }
 
+/**
+ * Runs axe on a page in both themes with every rule that it has for WCAG 2.2 A and AA, the size of what is pressed among
+ * them (2.5.8): no finding at all may be there, and the page may not scroll sideways (1.4.10).
+ */
+export async function expectReachable(page: Page): Promise<void> {
+  await page.evaluate(axeSource);
+  for (const theme of ['light', 'dark']) {
+    const found = await page.evaluate(async (name) => {
+      document.documentElement.dataset.theme = name;
+      type Axe = { run(options: object): Promise<AxeResult> };
+      const { axe } = window as unknown as { axe: Axe };
+      const { violations } = await axe.run({ rules: { 'target-size': { enabled: true } } });
+      return violations.flatMap(({ id, nodes }) => nodes.map((node) => `${name} ${id}: ${node.target}`));
+    }, theme);
+    expect(found, page.url()).toEqual([]);
+  }
+  const { scrollWidth, clientWidth } = await page.evaluate(() => document.documentElement);
+  expect(scrollWidth, `${page.url()} scrolls sideways`).toBeLessThanOrEqual(clientWidth);
+}
+
 /** Runs axe on a page in both themes; no serious or critical finding may be there. */
 export async function expectAccessible(page: Page): Promise<void> {
   const before = await page.evaluate(() => document.documentElement.dataset.theme);

@@ -35,8 +35,7 @@ export function SeriesList({ first }: { first: SeriesListView }) {
         </span>
       </div>
       <p className="mt-1 mb-4 text-soft">
-        Kinds of video. Each gives its videos everything but the title and two lines, and knows its files by their
-        names.
+        Kinds of video. A series fills in everything but the title and two lines, and knows its files by their names.
       </p>
       <NewSeries />
       {data.series.length === 0 ? (
@@ -79,7 +78,7 @@ function SeriesCard({ series }: { series: SeriesListView['series'][number] }) {
             files like <span className="font-mono text-[13px]">{series.pattern}</span>
           </>
         ) : (
-          <span className="text-soft">no pattern: it is chosen by hand, or as the one used last</span>
+          <span className="text-soft">no pattern: chosen by hand</span>
         )}
       </p>
       <p className="text-[13px] text-soft">

@@ -6,7 +6,8 @@ import { type MarkerFile, MarkerFileError, type MarkerFormat, type ReadOptions }
 import { readMatroska } from './matroska';
 import { readOtio } from './otio';
 import { readSubrip } from './subrip';
-import { looksLikeTable, readTable, type TableColumns } from './table';
+import { looksLikeTable, readTable } from './table';
+import type { TableColumns } from './table-columns';
 import { readText } from './text';
 import { readWebvtt } from './webvtt';
 

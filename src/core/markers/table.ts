@@ -22,7 +22,7 @@ import {
   type ReadOptions,
 } from './marker';
 import { hourBefore } from './start';
-import { TABLE_COLUMNS, type TableColumn, type TableColumns } from './table-columns';
+import type { TableColumn, TableColumns } from './table-columns';
 import { plainTime } from './text';
 
 const KNOWN: Record<TableColumn, RegExp> = {

@@ -114,7 +114,7 @@ async function tryAgain(drop: Drop): Promise<void> {
   // left alone: should the site be wrong, its views are not ours to throw away.
   const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
   const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
-  return makeMove(drop, 'sendAnew', 'Sent anew by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
+  return makeMove(drop, 'sendAnew', 'Sent again by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
 }
 
 const AGREED: Record<RightsAsk, string> = {

@@ -18,7 +18,7 @@ export function SeriesPage({ first }: { first: LayerView }) {
   return (
     <LayerForm
       first={first}
-      says="What every video of this series has by itself. What was sent already is never changed by it."
+      says="What every video of this series gets. Videos that were sent already stay as they are."
       actions={<SeriesActions id={first.owner} name={first.name} />}
       head={(view) => <Recognising view={view} />}
     />

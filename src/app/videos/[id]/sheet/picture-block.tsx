@@ -41,7 +41,7 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
         <div className="flex flex-col items-start gap-2">
           {sheet.cut?.facts && (
             <Button onClick={() => act(at, { method: 'POST', json: { seconds: player.now().seconds } })}>
-              Take the frame at <span className="font-mono">{timecode(timeOfCutFrame(frame))}</span>
+              Use the frame at <span className="font-mono">{timecode(timeOfCutFrame(frame))}</span>
             </Button>
           )}
           <Button onClick={() => input.current?.click()}>Choose a picture file</Button>

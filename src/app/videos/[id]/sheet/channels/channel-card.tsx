@@ -35,7 +35,7 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
       </div>
       {drop && sent && <DropLine channel={channel} drop={drop} handle={handle} />}
       {drop?.state === 'removed' && mayMove('send', drop.state) && (
-        <p className="mt-1.5 text-[13px] text-soft">It can be sent anew.</p>
+        <p className="mt-1.5 text-[13px] text-soft">You can send it again.</p>
       )}
       {channel.ticked && <ChannelWords channel={channel} handle={handle} />}
       {drop && channel.groups && <PlaylistPicker channel={channel} handle={handle} />}

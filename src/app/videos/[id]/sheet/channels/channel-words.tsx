@@ -39,7 +39,7 @@ export function ChannelWords({ channel, handle }: ChannelWordsProps) {
         className="mt-1.5 block text-left text-[13px] text-copper hover:underline"
       >
         {apart.length > 0 ? `Different here: ${apart.join(', ')}` : 'Same text as elsewhere'}
-        {channel.recordMoved && <b className="block font-semibold text-snag">▲ the record’s text has changed since</b>}
+        {channel.recordMoved && <b className="block font-semibold text-snag">▲ the main text has changed since</b>}
       </button>
       {open && (
         <SheetDialog open onClose={() => setOpen(false)} title={`For ${channel.name} alone`} close="Close" wide>
@@ -73,7 +73,7 @@ function OwnFields({ channel, handle }: ChannelWordsProps) {
   });
   return (
     <div className="grid gap-3.5">
-      <p className="text-soft">What is left as it is comes from the record.</p>
+      <p className="text-soft">What you leave empty is the same as elsewhere.</p>
       {rules.title && (
         <FieldRow
           id="own-title"
@@ -152,11 +152,11 @@ function OwnText({ channel, handle }: ChannelWordsProps) {
               className="textlink"
               onClick={() => void setOnChannel(id, { text: recordText, textOver: recordText })}
             >
-              Write it by hand, from the record’s
+              Write a different text here
             </button>
           ) : (
             <button type="button" className="textlink" onClick={() => void setOnChannel(id, { text: '' })}>
-              Take the record’s again
+              Use the main text again
             </button>
           )}
         </>
@@ -171,7 +171,7 @@ function OwnText({ channel, handle }: ChannelWordsProps) {
       {own.text !== undefined && channel.recordMoved && (
         <div className="mt-1.5 rounded-lg bg-snag-wash px-3 py-2 text-sm">
           <p>
-            <b className="text-snag">▲ </b>The record’s text has changed since this one was written. It would be now:
+            <b className="text-snag">▲ </b>The main text has changed since you wrote this one. It is now:
           </p>
           <div className="my-1.5 max-h-40 overflow-y-auto whitespace-pre-wrap text-[13px]">{recordText}</div>
           <button
@@ -179,7 +179,7 @@ function OwnText({ channel, handle }: ChannelWordsProps) {
             className="textlink text-[13px]"
             onClick={() => void setOnChannel(id, { textOver: recordText })}
           >
-            I have seen it; keep mine
+            Keep mine
           </button>
         </div>
       )}

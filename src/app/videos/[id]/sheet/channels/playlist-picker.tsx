@@ -67,7 +67,7 @@ export function PlaylistPicker({ channel, handle }: PickerProps) {
           <p className="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
             {byHand ? (
               <button type="button" onClick={() => void set(null)} className="textlink">
-                Take those of the defaults again
+                Use the defaults again
               </button>
             ) : (
               playlistsFrom.length > 0 && <span>from {sourceWords(playlistsFrom)}</span>
@@ -92,7 +92,7 @@ export function PlaylistPicker({ channel, handle }: PickerProps) {
               className="min-w-0 flex-1 rounded-lg border border-line bg-paper px-2.5 py-1.5 text-sm"
             />
             <Button type="submit" className="px-3">
-              Make it
+              Create
             </Button>
           </form>
         </Popover.Content>

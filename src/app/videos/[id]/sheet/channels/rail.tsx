@@ -165,7 +165,7 @@ function ToSettle({ findings, handle }: { findings: Finding[]; handle: SheetHand
                 onClick={() => void save({ meantBlanks: [...sheet.meantBlanks, blank] })}
                 className="textlink"
               >
-                It is meant so
+                This is intended
               </button>
             )}
           </li>

@@ -48,7 +48,7 @@ export function ChapterChoice() {
       </fieldset>
       {!sheet.chaptersChosen && (
         <button type="button" className="textlink text-[13px]" onClick={() => void choose({ colours: [] })}>
-          None of them: this video has no chapters
+          No chapters in this video
         </button>
       )}
       {sheet.chaptersChosen === 'by the series' && <p className="text-[13px] text-soft">as the series says</p>}

@@ -123,7 +123,7 @@ export function ChapterPanel({ onPickFile, beside }: { onPickFile: () => void; b
             ? 'Every marker is a chapter.'
             : `${notes} ${notes === 1 ? 'note stays' : 'notes stay'} private.`}{' '}
           <button type="button" onClick={onPickFile} className="textlink">
-            Take another marker file
+            Use another marker file
           </button>
         </p>
       )}

@@ -35,7 +35,7 @@ function Coming({ cut }: { cut: NonNullable<ReturnType<typeof useTimeLine>['hand
           className="ml-auto"
           onClick={() => handle.act(`/api/cuts/${cut.id}`, { method: 'DELETE' })}
         >
-          {cut.state === 'refused' ? 'Keep the present file' : 'Cancel'}
+          {cut.state === 'refused' ? 'Keep the old file' : 'Cancel'}
         </Button>
       </div>
       {cut.state === 'refused' && <p>{cut.refusal}</p>}
@@ -48,7 +48,7 @@ function Coming({ cut }: { cut: NonNullable<ReturnType<typeof useTimeLine>['hand
         />
       )}
       <p className="text-[13px] text-soft">
-        The present file stays in use until then. Words, markers and picture are kept.
+        The old file stays in use until then. Words, markers and picture are kept.
       </p>
     </section>
   );

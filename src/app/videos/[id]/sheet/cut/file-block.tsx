@@ -35,7 +35,7 @@ function CutComing({ cut, arrival }: { cut: CutView | undefined; arrival: Arriva
           <h3>{arrival.fileName}</h3>
           <ArrivalBar arrival={arrival} />
           <p className="text-[13px] text-soft">
-            Write the words meanwhile. Leave this page open until the file has arrived.
+            You can write the words meanwhile. Keep this page open until the file has arrived.
           </p>
         </>
       )}

@@ -43,7 +43,7 @@ export function ImportDialog({ taking }: { taking: FileTaking }) {
   if (!waiting) return null;
   const { preview, name } = waiting;
   const { markers, existing, findings, table, trouble } = preview;
-  const ways = existing > 0 ? WAYS : [['replace', 'Take them'] as const];
+  const ways = existing > 0 ? WAYS : [['replace', 'Add markers'] as const];
   return (
     <SheetDialog
       open
@@ -97,7 +97,7 @@ function AsCaptions({ onTake }: { onTake: (language: string) => void }) {
       }}
     >
       <Button type="submit" className="w-40">
-        Take as captions
+        Use as captions
       </Button>
       <label className="flex items-center gap-2 text-sm">
         in the language

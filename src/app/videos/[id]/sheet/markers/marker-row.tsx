@@ -14,12 +14,15 @@ import { again, type MarkerPut, type MarkerWords, type PlacedMarker, useTimeLine
 import { MarkerColour } from './marker-colour';
 import { MARKER_KINDS } from './marker-kinds';
 
-/** The columns of the table of markers. */
+/** The columns of the table of markers; on a phone each marker is a card of its own. */
 export const MARKER_GRID =
-  'grid grid-cols-[20px_112px_minmax(120px,1.4fr)_minmax(80px,1fr)_96px_146px_24px] items-center gap-2.5 px-3.5';
+  'grid grid-cols-[24px_minmax(0,1fr)_minmax(0,1fr)_24px] items-center gap-x-2.5 gap-y-1 px-3.5 sm:grid-cols-[20px_112px_minmax(120px,1.4fr)_minmax(80px,1fr)_96px_146px_24px]';
+
+/** A line of its own on a card. */
+const LINE = 'max-sm:order-2 max-sm:col-span-4';
 
 const CELL =
-  '-ml-2 w-[calc(100%+8px)] min-w-0 rounded-md border border-transparent bg-transparent px-2 py-1 hover:border-line focus:border-line focus:bg-paper';
+  '-ml-2 w-[calc(100%+8px)] min-w-0 rounded-md border border-transparent bg-transparent px-2 py-1 hover:border-edge focus:border-edge focus:bg-paper max-sm:border-edge';
 
 const PLACES: Record<MarkerPlace, string> = { timeline: '', track: 'on a track', clip: 'on a clip' };
 
@@ -40,7 +43,7 @@ export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
   const here = useIsHere(marker);
   return (
     <div
-      className={`${MARKER_GRID} h-full border-line border-b ${here ? 'bg-copper-wash' : ''} ${marker.outside ? 'text-soft' : ''}`}
+      className={`${MARKER_GRID} min-h-10 border-line border-b py-0.5 max-sm:py-2 ${here ? 'bg-copper-wash' : ''} ${marker.outside ? 'text-soft' : ''}`}
     >
       <input
         type="checkbox"
@@ -50,20 +53,22 @@ export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
         className="size-4 accent-[var(--rim)]"
       />
       <TimeCell marker={marker} />
-      <DraftInput draft={name} aria-label={`Name of the marker at ${marker.timecode}`} className={CELL} />
+      <DraftInput draft={name} aria-label={`Name of the marker at ${marker.timecode}`} className={`${CELL} ${LINE}`} />
       <DraftInput
         draft={note}
         placeholder={PLACES[marker.on]}
         title={PLACES[marker.on] && `It sat ${PLACES[marker.on]} in the edit`}
         aria-label={`Note of the marker at ${marker.timecode}`}
-        className={`${CELL} text-soft`}
+        className={`${CELL} ${LINE} text-soft`}
       />
-      <MarkerColour
-        value={marker.colour}
-        label={`Colour of the marker at ${marker.timecode}`}
-        first="no colour"
-        onChoose={(colour) => put({ colour })}
-      />
+      <span className="min-w-0 max-sm:order-3 max-sm:col-span-2">
+        <MarkerColour
+          value={marker.colour}
+          label={`Colour of the marker at ${marker.timecode}`}
+          first="no colour"
+          onChoose={(colour) => put({ colour })}
+        />
+      </span>
       <ForViewers marker={marker} onChoose={(kind) => put({ kind })} />
       <TakeOff label={`Remove the marker at ${marker.timecode}`} onClick={() => change({ remove: [marker.id] })} />
     </div>
@@ -112,16 +117,16 @@ function TimeCell({ marker }: { marker: PlacedMarker }) {
           : 'Press to go there; type another time to move it: 0:30, frame 120, 01:00:00:00'
       }
       aria-label={`Time of the marker ${marker.name}`}
-      className={`${CELL} font-mono text-sm`}
+      className={`${CELL} font-mono text-sm max-sm:col-span-2`}
     />
   );
 }
 
 function ForViewers({ marker, onChoose }: { marker: PlacedMarker; onChoose: (kind: MarkerKind) => void }) {
   return (
-    <span className="flex items-center gap-1.5">
+    <span className="flex min-w-0 items-center gap-1.5 max-sm:order-3 max-sm:col-span-2">
       <span aria-hidden className={`w-3 text-center ${marker.seen ? 'text-live' : 'text-idle'}`}>
-        {marker.seen ? '⚑' : '○'}
+        {marker.seen ? '●' : '○'}
       </span>
       <Choose
         label={`Whether viewers see the marker at ${marker.timecode}`}

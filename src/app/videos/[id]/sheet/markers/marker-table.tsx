@@ -84,8 +84,8 @@ export function MarkerTable() {
       </header>
       {chosen.length > 0 && <MarkerBulk chosen={chosen} onForget={() => setSelected(new Set())} />}
       <div className="overflow-x-auto">
-        <div className="min-w-[760px]">
-          <div className={`${MARKER_GRID} border-line border-y py-1.5`}>
+        <div className="sm:min-w-[760px]">
+          <div className={`${MARKER_GRID} border-line border-y py-1.5 max-sm:hidden`}>
             <input
               type="checkbox"
               aria-label="Choose all that are shown"
@@ -99,13 +99,19 @@ export function MarkerTable() {
             {head('Colour', 'colour')}
             <span className="text-[13px] text-soft">For viewers</span>
           </div>
-          <div ref={scroll} className="max-h-[280px] overflow-y-auto">
+          <div ref={scroll} className="max-h-[280px] overflow-y-auto max-sm:max-h-[60vh]">
             <div className="relative" style={{ height: virtual.getTotalSize() }}>
               {virtual.getVirtualItems().map((item) => {
                 const marker = rows[item.index];
                 if (!marker) return null;
                 return (
-                  <div key={marker.id} className="absolute inset-x-0" style={{ top: item.start, height: ROW_PIXELS }}>
+                  <div
+                    key={marker.id}
+                    ref={virtual.measureElement}
+                    data-index={item.index}
+                    className="absolute inset-x-0"
+                    style={{ top: item.start }}
+                  >
                     <MarkerRow
                       marker={marker}
                       chosen={selected.has(marker.id)}

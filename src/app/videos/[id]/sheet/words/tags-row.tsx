@@ -99,7 +99,7 @@ function Offers({ handle, onAdd }: { handle: SheetHandle; onAdd: (tag: string) =
   if (data.suggestions.length === 0 && variants.length === 0) {
     return (
       <p className="text-soft">
-        Nothing to suggest yet: earlier videos of the ticked channels, captions and the summary are what it goes by.
+        Nothing to suggest yet. Suggestions come from earlier videos, captions and the summary.
       </p>
     );
   }

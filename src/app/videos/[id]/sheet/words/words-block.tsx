@@ -114,7 +114,7 @@ function PrivacyChoice({ handle }: { handle: SheetHandle }) {
           options={PRIVACIES.map((value) => ({
             value,
             ...PRIVACY_WORDS[value],
-            ...(waits(value) && { says: 'waits for you, checked' }),
+            ...(waits(value) && { says: 'checked, then waits for you' }),
           }))}
           onChoose={(privacy) => void handle.save({ privacy })}
           className="min-w-40 flex-1"

@@ -34,14 +34,36 @@ async function take(
   await page.close();
 }
 
+/** Opens a section of the Sheet that is folded, and shows it from its top. */
+async function openSection(page: Page, name: string): Promise<void> {
+  const section = page.getByRole('region', { name, exact: true });
+  const head = section.getByRole('button', { name: new RegExp(`^${name}`) }).first();
+  if ((await head.getAttribute('aria-expanded')) === 'false') await head.click();
+  await page.waitForTimeout(900);
+  await section.evaluate((each) => each.scrollIntoView());
+  await page.waitForTimeout(300);
+}
+
 const untilSnag = (page: Page) =>
   page.getByRole('heading', { name: /videos? needs? you/ }).waitFor({ timeout: 180_000 });
 const keel = named('Laying the keel');
 await take('board', address, { before: untilSnag });
 await take('board-dark', address, { dark: true });
 await take('channels', `${address}/channels`);
-await take('sheet', `${address}/videos/${keel.video}`, {
+await take('board-phone', address, { width: 390, height: 844 });
+await take('board-many', address, {
   before: async (page) => {
+    const boxes = page.getByRole('checkbox', { name: /^Select (?!all)/ });
+    await boxes.nth(2).click();
+    await boxes.nth(3).click();
+    await page.waitForTimeout(300);
+  },
+});
+await take('sheet', `${address}/videos/${keel.video}`);
+await take('sheet-chapters', `${address}/videos/${keel.video}`, {
+  height: 900,
+  before: async (page) => {
+    await openSection(page, 'Chapters');
     await page.getByRole('slider', { name: 'Time ruler' }).click({ position: { x: 560, y: 30 } });
     await page.waitForTimeout(800);
   },
@@ -49,7 +71,7 @@ await take('sheet', `${address}/videos/${keel.video}`, {
 await take('sheet-words', `${address}/videos/${named('Caulking').video}`, {
   height: 1200,
   before: async (page) => {
-    await page.getByRole('region', { name: 'Words' }).evaluate((words) => words.scrollIntoView());
+    await openSection(page, 'Words');
     await page.getByRole('tab', { name: /Marrow Quay Tools/ }).click();
     await page.waitForTimeout(400);
   },
@@ -66,23 +88,23 @@ await take('series', `${address}/series`, {
 await take('links', `${address}/links`);
 await take('sheet-repair', `${address}/videos/${named('Three knots').video}`, {
   before: async (page) => {
+    await openSection(page, 'Chapters');
     await page.getByRole('button', { name: 'Repair all' }).click();
     await page.waitForTimeout(400);
   },
 });
 await take('sheet-markers', `${address}/videos/${keel.video}`, {
   before: async (page) => {
+    await openSection(page, 'Markers');
     await page.getByRole('checkbox', { name: 'Choose all that are shown' }).check();
-    await page.locator('#markers').evaluate((markers) => markers.scrollIntoView());
     await page.waitForTimeout(400);
   },
 });
 await take('sheet-phone', `${address}/videos/${named('Steaming').video}`, { width: 390, height: 844 });
 const caulking = drops.filter((drop) => drop.title.startsWith('Caulking'));
-await take('sheet-four-sites', `${address}/videos/${named('Caulking').video}`, { height: 1000 });
 await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`, {
   height: 900,
-  before: (page) => page.getByRole('region', { name: 'Declarations' }).scrollIntoViewIfNeeded(),
+  before: (page) => openSection(page, 'Declarations'),
 });
 for (const [name, site] of [
   ['watch', 'lanternfold'],

@@ -167,7 +167,7 @@ async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): P
       case 'permission':
         return snag('permission', `${name} no longer permits it`, 'Connect the account again on Channels');
       case 'missing':
-        return snag('missing', `The video is gone from ${name}`, 'Try again to send it anew');
+        return snag('missing', `The video is gone from ${name}`, 'Try again to send it once more');
       case 'refused':
         return snag('refused', `${name}: ${error.message}`, 'Change it on the Sheet, then try again');
     }

@@ -1,12 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undo } from '@/desk/changes/changes';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { lookAtBoardIds } from '@/desk/look/look-at-board';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { askOfMany, lookAtManyActs, type ManyView, undoMany } from '@/desk/many/ask-many';
 import { doMany, madeInAct } from '@/desk/many/do-many';
 import { foreseeMany } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
-import { askToDelete } from '@/desk/video/delete-video';
+import { askToDelete, keepVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 import { inWindow } from '@/desk/window';
 import { database } from '@/store/database';
@@ -142,8 +143,15 @@ describe('many videos at once', () => {
     await setFaultsAt('lanternfold', { kind: 'answer', status: 422, path: '/api/videos', times: 1 });
     expect(await askToDelete(b)).toBe(false);
     await untilState(b, 'snag');
+    // Kept after all, it stays when its site has removed it; asked once more, it goes.
+    expect((await lookAtSheet(b)).deleteAsked).toBe(true);
+    await keepVideo(b);
     await setFaultsAt('lanternfold');
-    expect(await askToDelete(b)).toBe(false);
+    const { drop } = (await lookAtSheet(b)).channels.find(({ ticked }) => ticked) ?? {};
+    await actOnDrop(drop?.id ?? '', { action: 'try again' });
+    await untilState(b, 'removed');
+    expect((await lookAtSheet(b)).deleteAsked).toBe(false);
+    expect(await askToDelete(b)).toBe(true);
     await expect
       .poll(
         () =>

@@ -162,6 +162,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     meantBlanks: video.meantBlanks,
     timeLine: video.timeLine,
     markersVersion: video.markersVersion,
+    deleteAsked: video.deleteAskedAt !== undefined,
     updatedAt: video.updatedAt.toISOString(),
     cut: cut && cutView(cut, jobs.get(cut.id)),
     betterCut: better && cutView(better, jobs.get(better.id)),

@@ -171,6 +171,8 @@ export interface SheetView {
   meantBlanks: string[];
   timeLine: TimeLine;
   markersVersion: number;
+  /** Whether it goes as soon as its sites have removed it. */
+  deleteAsked: boolean;
   updatedAt: string;
   /** The cut in use. */
   cut: CutView | undefined;

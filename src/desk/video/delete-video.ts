@@ -57,10 +57,26 @@ export async function askToDelete(id: string): Promise<boolean> {
     }
   }
   await setVideo(db, id, { deleteAskedAt: new Date() });
-  for (const drop of drops) {
-    if (mayMove('remove', drop.state, drop.snag)) await makeMove(drop, 'remove', 'Being removed: the video is deleted');
+  try {
+    for (const drop of drops) {
+      if (mayMove('remove', drop.state, drop.snag))
+        await makeMove(drop, 'remove', 'Being removed: the video is deleted');
+    }
+  } catch (error) {
+    // Somebody who hears that it did not go does not expect it to go later.
+    await keepVideo(id);
+    throw error;
   }
   return deleteHere(id);
+}
+
+/** Takes back that a video is to be deleted; what its sites have removed meanwhile is gone there. */
+export async function keepVideo(id: string): Promise<void> {
+  await transaction(async (trx) => {
+    const video = found(await videoById(trx, id, true), 'video');
+    if (video.deleteAskedAt) await setVideo(trx, id, { deleteAskedAt: undefined });
+    await announce(trx, 'video', id);
+  });
 }
 
 /** Deletes a video whose deletion was asked for, once its last site has taken it away. */

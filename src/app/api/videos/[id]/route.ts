@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import { askToDelete } from '@/desk/video/delete-video';
+import { askToDelete, keepVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 
 export const dynamic = 'force-dynamic';
@@ -17,4 +17,10 @@ export const PATCH = guarded<Params>(async (request, { id }) => {
 
 export const DELETE = guarded<Params>(async (_request, { id }) => {
   return { gone: await askToDelete(id) };
+});
+
+/** Keeps a video that was to be deleted. */
+export const PUT = guarded<Params>(async (_request, { id }) => {
+  await keepVideo(id);
+  return lookAtSheet(id);
 });

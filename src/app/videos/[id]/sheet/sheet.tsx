@@ -63,6 +63,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
                   onPick={([file]) => file && taking.takeFile(file)}
                 />
                 {taking.waiting && <ImportDialog taking={taking} />}
+                <BeingDeleted handle={handle} />
                 <SameFile sheet={sheet} />
                 <NotRead handle={handle} />
                 <BetterCut />
@@ -119,6 +120,23 @@ const CaptionsBlock = dynamic(() => import('./captions-block').then((part) => pa
 const DeclarationsBlock = dynamic(() => import('./declarations-block').then((part) => part.DeclarationsBlock));
 const History = dynamic(() => import('./channels/history').then((part) => part.History));
 const ImportDialog = dynamic(() => import('./markers/import-dialog').then((part) => part.ImportDialog));
+
+/** Says that the video goes once its sites have removed it, and lets a person keep it. */
+function BeingDeleted({ handle }: { handle: SheetHandle }) {
+  const { sheet, act } = handle;
+  if (!sheet.deleteAsked) return null;
+  return (
+    <section
+      aria-label="Being deleted"
+      className="enamel flex flex-wrap items-center gap-3 bg-snag-wash px-4 py-2.5 text-sm"
+    >
+      <p>
+        <b className="text-snag">▲ This video is being deleted.</b> It goes as soon as its sites have removed it.
+      </p>
+      <Button onClick={() => act(`/api/videos/${sheet.id}`, { method: 'PUT' })}>Keep it</Button>
+    </section>
+  );
+}
 
 /** Says that another video has the same file, so that nobody works on the wrong one. */
 function SameFile({ sheet }: { sheet: SheetView }) {

@@ -33,6 +33,8 @@ afterAll(async () => {
   await machine?.end();
 });
 
+/** Opens the Board and waits until its scripts run, which ask what was done with many videos last. */
+const openBoard = () => Promise.all([page.waitForResponse(/\/api\/many$/), page.goto(home)]);
 const tick = (title: string) => page.getByRole('checkbox', { name: `Select ${title} of the long boat`, exact: true });
 const bar = () => page.getByRole('region', { name: 'What to do with the selected videos' });
 const told = () => page.getByRole('region', { name: 'Many videos' });
@@ -40,7 +42,7 @@ const tagsOf = async (id: string | undefined) => (await desk.lookAtSheet(id ?? '
 
 describe('many videos on the Board', () => {
   it('are selected one by one, in a range, by keys, and all that fit', async () => {
-    await page.goto(home);
+    await openBoard();
     await tick('Plank 39').click();
     await bar().getByText('1 selected').waitFor();
     await tick('Plank 36').click({ modifiers: ['Shift'] });
@@ -58,7 +60,7 @@ describe('many videos on the Board', () => {
   });
 
   it('get tags after one question, with how far it is, and undo takes them back', async () => {
-    await page.goto(home);
+    await openBoard();
     await tick('Plank 39').click();
     await tick('Plank 38').click();
     await bar().getByRole('button', { name: 'Add tags' }).click();
@@ -76,7 +78,7 @@ describe('many videos on the Board', () => {
   });
 
   it('say where nothing can be done, and what is deleted is gone', async () => {
-    await page.goto(home);
+    await openBoard();
     await tick('Plank 39').click();
     await bar().getByRole('button', { name: 'Send' }).click();
     await page.getByText('There is nothing to do with these videos').first().waitFor();
@@ -88,7 +90,7 @@ describe('many videos on the Board', () => {
 
   it('are filtered by what they lack and sorted by a column, and the view is kept by name', async () => {
     await desk.editVideo(ids[0] ?? '', { summary: 'Words' });
-    await page.goto(home);
+    await openBoard();
     await choose(page.getByRole('combobox', { name: 'Missing' }), 'no summary');
     await page.getByRole('button', { name: 'Not sent 38' }).waitFor();
     await page.getByRole('button', { name: 'Video', exact: true }).click();
@@ -119,7 +121,7 @@ describe('many videos on the Board', () => {
     await page.waitForTimeout(1200);
     await expectAccessible(page);
     await list.getByRole('button', { name: 'Done' }).click();
-    await page.goto(home);
+    await openBoard();
     await page.getByRole('link', { name: /A title of its own/ }).waitFor();
     // A file that is let go over a page without a place for it.
     const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-drop-'));

@@ -55,7 +55,10 @@ export async function expectReachable(page: Page): Promise<void> {
     }, theme);
     expect(found, page.url()).toEqual([]);
   }
-  const { scrollWidth, clientWidth } = await page.evaluate(() => document.documentElement);
+  const { scrollWidth, clientWidth } = await page.evaluate(() => {
+    const { scrollWidth, clientWidth } = document.documentElement;
+    return { scrollWidth, clientWidth };
+  });
   expect(scrollWidth, `${page.url()} scrolls sideways`).toBeLessThanOrEqual(clientWidth);
 }
 

@@ -61,7 +61,7 @@ export function LayerForm({ first, actions, head, says }: LayerFormProps) {
   const { view, put, undo, redo } = useLayer(first);
   const { categories, channels, playlists, shelf } = view;
   return (
-    <main className="mx-auto grid max-w-[1180px] grid-cols-[minmax(0,1fr)] gap-4 px-4 py-5 sm:px-7">
+    <main className="mx-auto grid max-w-[1180px] grid-cols-[minmax(0,1fr)] gap-4 px-4 py-5 [overflow-wrap:anywhere] sm:px-7">
       <header>
         <div className="flex flex-wrap items-center gap-x-3.5 gap-y-1">
           <h1>{view.name}</h1>

@@ -37,7 +37,7 @@ export function TemplatePreview({ view }: { view: LayerView }) {
     trouble = error.message;
   }
   return (
-    <section aria-label="Preview" className="grid gap-2">
+    <section aria-label="Preview" className="grid grid-cols-[minmax(0,1fr)] gap-2">
       <div className="flex flex-wrap items-center gap-2.5">
         <h3>Preview</h3>
         <span className="text-[13px] text-soft">with “{title}”, as on</span>

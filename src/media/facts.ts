@@ -49,7 +49,7 @@ export async function readFacts(path: string, size: number, signal?: AbortSignal
     (stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1,
   );
   if (!picture?.width || !picture.height || !picture.codec_name) {
-    throw new UnusableCut('There is no video in this file. Bring a finished cut, such as an MP4.');
+    throw new UnusableCut('There is no video in this file. Add a finished video, such as an MP4.');
   }
   const container = await containerOf(path, probe);
   const lost = container === 'mp4' || container === 'mov' ? await missingBytes(path, size) : 0;
@@ -99,7 +99,7 @@ async function probeOf(path: string, signal: AbortSignal | undefined): Promise<I
     if (/moov atom not found/.test(error.said)) {
       throw new UnusableCut('The file breaks off before its index, so it cannot be played. Export or copy it again.');
     }
-    throw new UnusableCut('This is not a video file, or it is damaged. Bring a finished cut, such as an MP4.');
+    throw new UnusableCut('This is not a video file, or it is damaged. Add a finished video, such as an MP4.');
   }
 }
 

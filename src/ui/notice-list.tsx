@@ -4,14 +4,17 @@ import { X } from 'lucide-react';
 import { Toast } from 'radix-ui';
 import type { Notice } from './notices';
 
-/** What was said, newest below; what went wrong stays until it is closed. */
+/** What went wrong stands longer; while it is read, under the pointer or with focus, its time does not run. */
+const TROUBLE_MILLISECONDS = 20_000;
+
+/** What was said, newest below. */
 export function NoticeList({ notices, onClose }: { notices: readonly Notice[]; onClose: (id: number) => void }) {
   return (
     <Toast.Provider swipeDirection="down">
       {notices.map((notice) => (
         <Toast.Root
           key={notice.id}
-          duration={notice.kind === 'said' ? 5000 : Number.POSITIVE_INFINITY}
+          duration={notice.kind === 'said' ? 5000 : TROUBLE_MILLISECONDS}
           onOpenChange={(open) => !open && onClose(notice.id)}
           className={`enamel flex items-start gap-3 p-4 shadow-lg ${notice.kind === 'trouble' ? 'bg-snag-wash' : ''}`}
         >

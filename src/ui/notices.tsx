@@ -13,7 +13,7 @@ export interface Notice {
 
 interface Notices {
   say(text: string): void;
-  /** Says what went wrong; it stays until it is closed. */
+  /** Says what went wrong. */
   trouble(error: unknown): void;
 }
 

@@ -91,7 +91,9 @@ describe('many videos on the Board', () => {
   it('are filtered by what they lack and sorted by a column, and the view is kept by name', async () => {
     await desk.editVideo(ids[0] ?? '', { summary: 'Words' });
     await openBoard();
+    await page.getByRole('button', { name: 'Filter' }).click();
     await choose(page.getByRole('combobox', { name: 'Missing' }), 'no summary');
+    await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Not sent 38' }).waitFor();
     await page.getByRole('button', { name: 'Video', exact: true }).click();
     await tick('Plank 1').waitFor();

@@ -15,7 +15,7 @@ const GROUP_PIXELS = 32;
 /** Before a page has been measured, which on the server is never. */
 const FIRST_RECT = { width: 1280, height: 620 };
 const VIDEO_PIXELS = 330;
-const CHANNEL_PIXELS = 154;
+const CHANNEL_PIXELS = 147;
 
 type Line = { group: BoardGroup } | { row: BoardRow };
 

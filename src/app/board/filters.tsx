@@ -1,10 +1,9 @@
-import { PRIVACIES } from '@/core/delivery';
-import { BOARD_GROUPS, BOARD_LACKS, type BoardGroup, type BoardLack } from '@/core/drop';
+import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
 import { CHOOSE_CHIP, Choose } from '@/ui/choose';
-import { PRIVACY_WORDS } from '@/ui/fields/choices';
 import { type BoardFilter, filterQuery, NO_FILTER } from './board-rows';
 import { ColumnChoice } from './column-choice';
+import { FilterMenu } from './filter-menu';
 import { KeptViews } from './kept-views';
 import type { Columns } from './use-columns';
 
@@ -25,23 +24,7 @@ const ORDERS: (readonly [BoardFilter['order'], string])[] = [
   ['title', 'by title'],
 ];
 
-const LACK_WORDS: Record<BoardLack, string> = {
-  picture: 'no picture',
-  summary: 'no summary',
-  captions: 'no captions',
-  series: 'no series',
-  channel: 'no channel',
-};
-
-const DAYS = [
-  ['', 'any day'],
-  ['1', 'added today'],
-  ['7', 'added in 7 days'],
-  ['30', 'added in 30 days'],
-  ['365', 'added in a year'],
-] as const;
-
-/** What the Board shows: one group or all, one series, one channel, in which order. */
+/** What the Board shows: one group or all, what of it, in which order and columns, and what was kept by name. */
 export function Filters({ filter, set, board, counts, nameOf, columns, onTake }: FiltersProps) {
   const sortedBy = filter.order === 'channel' ? board.channels.find(({ id }) => id === filter.by) : undefined;
   const all = Object.values(counts).reduce((sum, count) => sum + count, 0);
@@ -77,43 +60,7 @@ export function Filters({ filter, set, board, counts, nameOf, columns, onTake }:
             Show all
           </button>
         )}
-        {board.series.length > 0 && (
-          <Choose
-            label="Series"
-            value={filter.seriesId}
-            options={[['', 'every series'], ...board.series.map(({ id, name }): [string, string] => [id, name])]}
-            onChange={(seriesId) => set({ seriesId })}
-            className={CHOOSE_CHIP}
-          />
-        )}
-        <Choose
-          label="Privacy"
-          value={filter.privacy}
-          options={[['', 'any privacy'], ...PRIVACIES.map((each) => [each, PRIVACY_WORDS[each].name] as const)]}
-          onChange={(privacy) => set({ privacy })}
-          className={CHOOSE_CHIP}
-        />
-        <Choose
-          label="Missing"
-          value={filter.lacks}
-          options={[['', 'missing or not'], ...BOARD_LACKS.map((lack) => [lack, LACK_WORDS[lack]] as const)]}
-          onChange={(lacks) => set({ lacks })}
-          className={CHOOSE_CHIP}
-        />
-        <Choose
-          label="Added"
-          value={filter.days}
-          options={DAYS}
-          onChange={(days) => set({ days })}
-          className={CHOOSE_CHIP}
-        />
-        <Choose
-          label="Channel"
-          value={filter.channelId}
-          options={[['', 'every channel'], ...board.channels.map(({ id, name }): [string, string] => [id, name])]}
-          onChange={(channelId) => set({ channelId })}
-          className={CHOOSE_CHIP}
-        />
+        <FilterMenu filter={filter} set={set} board={board} />
         <Choose
           label="Order"
           value={filter.order}

@@ -80,7 +80,7 @@ function Thumbnail({ pictureId }: { pictureId: string | undefined }) {
 }
 
 function aboutCut({ cut, series }: BoardRow): string {
-  if (!cut) return 'no cut yet';
+  if (!cut) return 'no file yet';
   if (!cut.facts) return cut.fileName;
   const { duration, video } = cut.facts;
   const seconds = Math.floor(duration.num / duration.den);

@@ -56,6 +56,6 @@ describe('captions', () => {
     expect(found(second(3500, 5000))).toEqual(['starts 0.5 s before the last one ends']);
     expect(found(second(5000, 5000))).toContain('takes no time');
     expect(found([{ from: 0, to: 1000, lines: [] }])).toEqual(['has no words']);
-    expect(found(second(5000, 6000), 4500)).toEqual(['starts after the end of the cut']);
+    expect(found(second(5000, 6000), 4500)).toEqual(['starts after the end of the video']);
   });
 });

@@ -23,7 +23,7 @@ export function captionFindings(
     const speed = to > from ? (letters * 1000) / (to - from) : 0;
     if (speed > FASTEST_READING)
       find(`asks for ${Math.round(speed)} characters a second; ${FASTEST_READING} can be read`);
-    if (duration !== undefined && from >= duration) find('starts after the end of the cut');
+    if (duration !== undefined && from >= duration) find('starts after the end of the video');
   });
   return findings;
 }

@@ -30,7 +30,7 @@ describe('why a site does not take a file', () => {
   });
 
   it('names what the file is, and what the site takes', () => {
-    expect(reasons({ container: 'mkv' })).toEqual(['The cut is a MKV file; Testfold takes MP4 or MOV']);
+    expect(reasons({ container: 'mkv' })).toEqual(['The file is a MKV file; Testfold takes MP4 or MOV']);
     expect(reasons({ video: { ...FACTS.video, codec: 'prores' } })).toEqual([
       'The picture is ProRes; Testfold takes H.264 or H.265',
     ]);
@@ -40,7 +40,7 @@ describe('why a site does not take a file', () => {
 
   it('counts whole seconds, as sites do', () => {
     expect(reasons({ duration: fraction(120_999, 1000) })).toEqual([]);
-    expect(reasons({ duration: fraction(121) })).toEqual(['The cut lasts 121 s; Testfold takes 120 s']);
+    expect(reasons({ duration: fraction(121) })).toEqual(['The video lasts 121 s; Testfold takes 120 s']);
   });
 
   it('bounds pixels each way: one that stands upright is too tall', () => {

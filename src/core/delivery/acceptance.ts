@@ -36,7 +36,7 @@ export function reasonsNotTaken(facts: CutFacts, site: Pick<SiteRules, 'name' | 
   const list = (values: readonly string[]) => new Intl.ListFormat('en', { type: 'disjunction' }).format(values);
   if (!file.containers.includes(facts.container)) {
     const taken = list(file.containers.map(containerName));
-    reasons.push(`The cut is a ${containerName(facts.container)} file; ${name} takes ${taken}`);
+    reasons.push(`The file is a ${containerName(facts.container)} file; ${name} takes ${taken}`);
   }
   if (!file.videoCodecs.includes(facts.video.codec)) {
     const taken = list(file.videoCodecs.map(codecName));
@@ -46,7 +46,7 @@ export function reasonsNotTaken(facts: CutFacts, site: Pick<SiteRules, 'name' | 
     reasons.push(`The file has ${binarySize(facts.size)}; ${name} takes ${binarySize(file.largest)}`);
   }
   if (file.longest !== undefined && floor(facts.duration) > file.longest) {
-    reasons.push(`The cut lasts ${floor(facts.duration)} s; ${name} takes ${file.longest} s`);
+    reasons.push(`The video lasts ${floor(facts.duration)} s; ${name} takes ${file.longest} s`);
   }
   const bound = file.mostPixels;
   if (bound && (facts.video.width > bound.width || facts.video.height > bound.height)) {

@@ -26,7 +26,7 @@ export async function cutWithChapters(
 ): Promise<{ fileName: string; size: number; open: () => Readable }> {
   const db = database();
   const { cut, chapters } = await recordOf(db, videoId);
-  if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived first.');
+  if (!cut?.facts) throw new DeskError('not now', 'The file has to have arrived first.');
   if (chapters.length === 0) throw new DeskError('not now', 'There are no chapters yet. Choose markers for viewers.');
   const ending = ENDINGS[cut.facts.container];
   if (!ending) throw new DeskError('not taken', 'Chapters can stand inside MP4, MOV, MKV and WebM files only.');

@@ -91,7 +91,7 @@ async function readFor(videoId: string, source: MarkerSource, input: unknown) {
   const exact = cut?.facts?.video.rate ?? { num: 25, den: 1 };
   const { timeLine } = video;
   if (source === INSIDE_THE_CUT) {
-    if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before its chapters can be read.');
+    if (!cut?.facts) throw new DeskError('not now', 'The file has to have arrived before its chapters can be read.');
     const file = onTimeLine(await readChaptersInside(files().localPath(cut.fileKey)), timeLine, exact);
     const read: MarkersRead = { file, trouble: undefined, table: undefined, captions: false };
     return { video, exact, read, existing: await markersOf(db, videoId) };

@@ -46,7 +46,7 @@ const momentShape = object({ seconds: number().min(0).required() });
 export async function takeFrameAsPicture(videoId: string, input: unknown): Promise<void> {
   const { seconds } = await momentShape.validate(input);
   const cut = (await cutsInUse(database(), [videoId])).get(videoId);
-  if (!cut?.facts) throw new DeskError('not now', 'The cut has to have arrived before a frame can be taken.');
+  if (!cut?.facts) throw new DeskError('not now', 'The file has to have arrived before a frame can be taken.');
   try {
     await withFrame(cut, fraction(Math.round(seconds * 1e6), 1_000_000), async (file, moment) => {
       await editVideo(videoId, { pictureId: await keepForms(file, { videoId, moment, byHabit: false }) });

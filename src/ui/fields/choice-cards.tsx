@@ -13,7 +13,7 @@ export function ChoiceCards<V>({ name, chosen, options, onChoose, className = ''
   return (
     <div className="flex flex-wrap gap-2">
       {options.map((option) => {
-        const look = option.value === chosen ? 'border-[1.5px] border-rim bg-held-wash' : 'border-line bg-paper';
+        const look = option.value === chosen ? 'border-[1.5px] border-rim bg-held-wash' : 'border-edge bg-card';
         return (
           <label
             key={option.name}

@@ -43,7 +43,7 @@ export function ProductsField({ id, products, onChange }: ProductsFieldProps) {
           onChange={(event) => setText(event.target.value)}
           placeholder="GTIN, as on the label"
           inputMode="numeric"
-          className="w-52 rounded-lg border border-line bg-paper px-3 py-1.5 font-mono text-sm"
+          className="w-52 rounded-lg border border-edge bg-card px-3 py-1.5 font-mono text-sm"
         />
         <Button type="submit" className="py-1.5">
           Add

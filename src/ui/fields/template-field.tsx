@@ -42,7 +42,7 @@ const blanks = ViewPlugin.fromClass(
 );
 
 const look = EditorView.theme({
-  '&': { backgroundColor: 'var(--paper)', fontSize: '14px' },
+  '&': { backgroundColor: 'var(--card)', fontSize: '14px' },
   '&.cm-focused': { outline: '2px solid var(--rim)', outlineOffset: '1px' },
   '.cm-content': { fontFamily: 'var(--font-mono)', caretColor: 'var(--ink)', padding: '8px 4px' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)' },

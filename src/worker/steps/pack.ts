@@ -11,7 +11,7 @@ export const pack: Step = async (context) => {
     profile,
   } = context;
   await removeLeftBehind(context);
-  if (!cut) throw new SnagFound('file', 'There is no cut', 'Add the video file, then try again');
+  if (!cut) throw new SnagFound('file', 'There is no file', 'Add the video file, then try again');
   if (cut.state === 'refused') {
     throw new SnagFound('file', cut.refusal ?? 'The cut cannot be used', 'Replace the file, then try again');
   }
@@ -30,5 +30,5 @@ export const pack: Step = async (context) => {
   const { fileKey, size, digest } = cut;
   const rendition = await keepRendition(database(), { cutId: cut.id, settings: 'as it is', fileKey, size, digest });
   const fields = { renditionId: rendition.id, bytesTotal: size, bytesSent: 0 };
-  return { move: 'packed', says: 'Packed: the cut goes as it is', fields };
+  return { move: 'packed', says: 'Packed: the file goes as it is', fields };
 };

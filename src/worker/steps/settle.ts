@@ -8,7 +8,7 @@ export const settle: Step = async ({ drop, adapter, session, now }) => {
       return { move: 'settled', says: 'Settled: the site has finished processing' };
     case 'failed': {
       const { name } = adapter.profile;
-      const remedy = 'Watch the cut through; bring a better one or try again';
+      const remedy = 'Watch the video through; replace the file or try again';
       throw new SnagFound('processing', `${name} could not process the file: ${state.reason}`, remedy);
     }
     case 'receiving':

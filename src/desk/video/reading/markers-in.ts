@@ -71,7 +71,7 @@ export function onTimeLine(file: MarkerFile, { from }: TimeLine, exact: Fraction
   const findings = [...file.findings];
   if (file.rate && !isSameRate(file.rate, exact)) {
     const rates = [file.rate, timeLineRate(exact, { dropFrame: false })].map(rateName);
-    const what = `the file counts ${rates[0]} frames a second, and the cut has ${rates[1]}`;
+    const what = `the file counts ${rates[0]} frames a second, and the video has ${rates[1]}`;
     findings.push({ at: 'file', what, done: 'kept the exact times' });
   }
   if (file.startFrame !== undefined || from.num === 0) return { ...file, findings };

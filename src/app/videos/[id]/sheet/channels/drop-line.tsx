@@ -9,6 +9,8 @@ import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { lookOf, Stops } from '@/ui/stops';
 import { useSure } from '@/ui/sure';
+import { SECTION_NAMES, sectionOf, snagPlace } from '../sections/sections';
+import { useSections } from '../sections/sections-provider';
 import type { SheetHandle } from '../use-sheet';
 import { ChangeList } from './change-list';
 import { questionBefore } from './drop-questions';
@@ -50,6 +52,8 @@ function actionWords(action: DropAction, { drop }: SheetChannel): string {
 /** Where a drop stands, what has changed of it since it was sent, and what can be done. */
 export function DropLine({ channel, drop, handle }: DropLineProps) {
   const sure = useSure();
+  const { goTo } = useSections();
+  const place = drop.snag && snagPlace(drop.snag);
   const look = lookOf(drop);
   const share = drop.progress?.fraction;
   const actions = drop.actions.filter((action) => {
@@ -79,7 +83,16 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
           {overdueWords(drop.overdue)}
         </p>
       )}
-      {drop.snag && <p className="text-[13px]">{drop.snag.remedy}.</p>}
+      {drop.snag && (
+        <p className="text-[13px]">
+          {drop.snag.remedy}.{' '}
+          {place && (
+            <button type="button" onClick={() => goTo(place)} className="textlink">
+              Go to {SECTION_NAMES[sectionOf(place)].toLowerCase()}
+            </button>
+          )}
+        </p>
+      )}
       {drop.otherFile && drop.state !== 'removed' && (
         <p className="text-[13px]">
           <b className="text-snag">▲ </b>

@@ -89,7 +89,7 @@ export function PlaylistPicker({ channel, handle }: PickerProps) {
               onChange={(event) => setTitle(event.target.value)}
               aria-label={`Name of a new ${groups?.one}`}
               placeholder={`New ${groups?.one}`}
-              className="min-w-0 flex-1 rounded-lg border border-line bg-paper px-2.5 py-1.5 text-sm"
+              className="min-w-0 flex-1 rounded-lg border border-edge bg-card px-2.5 py-1.5 text-sm"
             />
             <Button type="submit" className="px-3">
               Create

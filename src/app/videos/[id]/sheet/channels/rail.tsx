@@ -153,17 +153,20 @@ function ToSettle({ findings, handle }: { findings: Finding[]; handle: SheetHand
     <section aria-label="What to settle" className="mb-2.5 rounded-lg bg-snag-wash px-3 py-2">
       <ul className="grid gap-1.5 text-[13px]">
         {findings.map(({ place, what, blank, channels }) => (
-          <li key={what} className="[overflow-wrap:anywhere]">
-            <b className="text-snag">▲ </b>
+          <li
+            key={what}
+            className="grid grid-cols-[14px_minmax(0,1fr)] items-baseline gap-x-1 [overflow-wrap:anywhere]"
+          >
+            <b className="text-snag">▲</b>
             <button type="button" onClick={() => goTo(place)} className="textlink">
               {what}
             </button>
-            <span className="block text-soft">{fewNames(channels)}</span>
+            <span className="col-start-2 text-soft">{fewNames(channels)}</span>
             {blank !== undefined && (
               <button
                 type="button"
                 onClick={() => void save({ meantBlanks: [...sheet.meantBlanks, blank] })}
-                className="textlink"
+                className="textlink col-start-2"
               >
                 This is intended
               </button>

@@ -80,7 +80,7 @@ export function ChapterChoice() {
               id="chapter-name"
               draft={name}
               placeholder="any name"
-              className="rounded-md border border-line bg-paper px-2 py-1"
+              className="rounded-md border border-edge bg-card px-2 py-1"
             />
           </label>
         </div>

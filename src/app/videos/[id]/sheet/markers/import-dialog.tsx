@@ -105,7 +105,7 @@ function AsCaptions({ onTake }: { onTake: (language: string) => void }) {
           value={language}
           onChange={(event) => setLanguage(event.target.value)}
           title="A language tag such as en, de or pt-BR"
-          className="w-20 rounded-md border border-line bg-paper px-2 py-1"
+          className="w-20 rounded-md border border-edge bg-card px-2 py-1"
         />
       </label>
     </form>

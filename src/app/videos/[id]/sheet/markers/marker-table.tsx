@@ -71,7 +71,7 @@ export function MarkerTable() {
           onChange={(event) => setText(event.target.value)}
           placeholder="Find in names and notes"
           aria-label="Find in names and notes"
-          className="ml-auto w-52 rounded-full border border-line bg-paper px-3.5 py-1 text-sm"
+          className="ml-auto w-52 rounded-full border border-edge bg-card px-3.5 py-1 text-sm"
         />
         <Choose
           label="Only this colour"

@@ -1,4 +1,4 @@
-import type { SheetPlace } from '@/core/drop';
+import type { SheetPlace, Snag } from '@/core/drop';
 
 /** The sections of a Sheet, in the order of the work. */
 export const SECTIONS = [
@@ -34,3 +34,19 @@ export function sectionOf(place: SheetPlace): SectionId {
 
 /** The id of a section on the page. */
 export const sectionAnchor = (id: SectionId) => `section-${id}`;
+
+const OF_DIFFERENCE: Record<string, SheetPlace> = {
+  title: 'title',
+  text: 'summary',
+  tags: 'tags',
+  chapters: 'chapters',
+  picture: 'picture',
+  privacy: 'privacy',
+};
+
+/** The place on the Sheet at which a snag is mended; undefined where it is mended at the site, or where it stands. */
+export function snagPlace({ kind, fields }: Snag): SheetPlace | undefined {
+  if (kind === 'file' || kind === 'processing' || kind === 'rights') return 'cut';
+  if (kind === 'review') return 'summary';
+  return kind === 'difference' ? OF_DIFFERENCE[fields?.[0] ?? ''] : undefined;
+}

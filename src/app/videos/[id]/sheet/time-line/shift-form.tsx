@@ -36,7 +36,7 @@ export function ShiftForm({ says, label, first = '', onShift }: ShiftFormProps) 
         onChange={(event) => setText(event.target.value)}
         placeholder="-12, 1.5 s, 00:00:01:12"
         aria-label={label}
-        className="w-44 rounded-md border border-line bg-paper px-2 py-1 font-mono text-sm"
+        className="w-44 rounded-md border border-edge bg-card px-2 py-1 font-mono text-sm"
       />
     </form>
   );

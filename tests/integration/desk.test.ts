@@ -309,7 +309,7 @@ describe('pictures', () => {
     const sheet = await lookAtSheet(videoId);
     expect(sheet.picture).toMatchObject({ width: 640, source: 'file' });
     const missing = sheet.channels.find((channel) => channel.ticked)?.missing.map((each) => each.what);
-    expect(missing).toContain('The picture is 640 wide; Lanternfold wants at least 1280');
+    expect(missing).toContain('The picture is 640 wide; Lanternfold wants at least 1000');
     const bad = bringPicture(videoId, Readable.from([Buffer.from('no picture')]));
     await expect(bad).rejects.toMatchObject({ kind: 'not taken' });
     expect((await lookAtSheet(videoId)).picture?.width).toBe(640);

@@ -1,9 +1,9 @@
 'use client';
 
 import { Redo2, Undo2 } from 'lucide-react';
-import { useEffect } from 'react';
 import { Button } from './button';
 import { isTyping } from './typing';
+import { useKeys } from './use-keys';
 
 interface UndoRedoProps {
   can: { canUndo: boolean; canRedo: boolean };
@@ -13,15 +13,11 @@ interface UndoRedoProps {
 
 /** Takes the last change back, or makes it again: by button and by key, unless somebody types. */
 export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
-  useEffect(() => {
-    const keys = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
-      event.preventDefault();
-      void (event.shiftKey ? redo() : undo());
-    };
-    window.addEventListener('keydown', keys);
-    return () => window.removeEventListener('keydown', keys);
-  }, [undo, redo]);
+  useKeys((event) => {
+    if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
+    event.preventDefault();
+    void (event.shiftKey ? redo() : undo());
+  });
   return (
     <>
       <Button

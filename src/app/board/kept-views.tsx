@@ -1,12 +1,11 @@
 'use client';
 
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { ChevronDown } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import type { KeptView } from '@/desk/house/board-views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { ChipPopover } from '@/ui/chip-popover';
 import { SMALL_FIELD } from '@/ui/fields/field-row';
 import { TakeOff } from '@/ui/fields/take-off';
 import { useNotices } from '@/ui/notices';
@@ -44,54 +43,42 @@ export function KeptViews({ query, onTake }: KeptViewsProps) {
     if (await change('PUT', { name, query })) setName('');
   };
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="inline-flex min-h-8 items-center gap-1.5 rounded-full border border-edge bg-card px-3 text-sm">
-        Views <ChevronDown size={15} className="text-soft" aria-hidden />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={5}
-          collisionPadding={8}
-          className="enamel z-40 grid w-72 gap-2 p-3 text-sm shadow-lg"
-        >
-          {views.length === 0 && (
-            <p className="text-soft">None is kept yet. Choose what the Board shows, then keep it here.</p>
-          )}
-          <ul className="grid max-h-64 overflow-y-auto">
-            {views.map((view) => (
-              <li key={view.name} className="flex items-center gap-2">
-                <button
-                  type="button"
-                  onClick={() => {
-                    onTake(view.query);
-                    setOpen(false);
-                  }}
-                  className="min-h-8 flex-1 rounded-md px-2 text-left [overflow-wrap:anywhere] hover:bg-copper-wash"
-                >
-                  {view.name}
-                </button>
-                <TakeOff
-                  label={`Remove the view ${view.name}`}
-                  onClick={() => void change('DELETE', { name: view.name })}
-                />
-              </li>
-            ))}
-          </ul>
-          <form onSubmit={keep} className="flex gap-2 border-line border-t pt-2.5">
-            <input
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-              aria-label="Name for what is shown now"
-              placeholder="Name what is shown"
-              className={`${SMALL_FIELD} flex-1`}
+    <ChipPopover name="Views" open={open} onOpenChange={setOpen}>
+      {views.length === 0 && (
+        <p className="text-soft">None is kept yet. Choose what the Board shows, then keep it here.</p>
+      )}
+      <ul className="grid max-h-64 overflow-y-auto">
+        {views.map((view) => (
+          <li key={view.name} className="flex items-center gap-2">
+            <button
+              type="button"
+              onClick={() => {
+                onTake(view.query);
+                setOpen(false);
+              }}
+              className="min-h-8 flex-1 rounded-md px-2 text-left [overflow-wrap:anywhere] hover:bg-copper-wash"
+            >
+              {view.name}
+            </button>
+            <TakeOff
+              label={`Remove the view ${view.name}`}
+              onClick={() => void change('DELETE', { name: view.name })}
             />
-            <Button type="submit" className="px-3">
-              Keep
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          </li>
+        ))}
+      </ul>
+      <form onSubmit={keep} className="flex gap-2 border-line border-t pt-2.5">
+        <input
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          aria-label="Name for what is shown now"
+          placeholder="Name what is shown"
+          className={`${SMALL_FIELD} flex-1`}
+        />
+        <Button type="submit" className="px-3">
+          Keep
+        </Button>
+      </form>
+    </ChipPopover>
   );
 }

@@ -41,7 +41,9 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
         title: `Send ${videosOf(concerned)}?`,
         follows: [
           `${count(places, 'upload')} will start.`,
-          ...(opening > 0 ? [`${opening.toLocaleString('en')} of them ${opening === 1 ? 'opens' : 'open'} to everyone once checked.`] : []),
+          ...(opening > 0
+            ? [`${opening.toLocaleString('en')} of them ${opening === 1 ? 'opens' : 'open'} to everyone once checked.`]
+            : []),
           ...not,
         ],
         yes: 'Send',

@@ -2,13 +2,14 @@
 
 import { useQueryClient } from '@tanstack/react-query';
 import dynamic from 'next/dynamic';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import type { Foreseen } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 import { useSure } from '@/ui/sure';
 import { isTyping } from '@/ui/typing';
+import { useKeys } from '@/ui/use-keys';
 import { questionBeforeMany } from './act-words';
 import type { Selection } from './use-selection';
 
@@ -39,13 +40,9 @@ export function ManyBar({ selection, inAll, allIds, series }: ManyBarProps) {
   const sure = useSure();
   const { trouble } = useNotices();
   const client = useQueryClient();
-  useEffect(() => {
-    const keys = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !isTyping(event.target) && !document.querySelector('[role=dialog]')) clear();
-    };
-    window.addEventListener('keydown', keys);
-    return () => window.removeEventListener('keydown', keys);
-  }, [clear]);
+  useKeys((event) => {
+    if (event.key === 'Escape' && !isTyping(event.target) && !document.querySelector('[role=dialog]')) clear();
+  });
   if (ids.size === 0) return null;
   const perform = async (act: Act) => {
     setForm(undefined);

@@ -1,7 +1,8 @@
 'use client';
 
-import { createContext, type ReactNode, useContext, useEffect, useRef, useState } from 'react';
+import { createContext, type ReactNode, useContext, useState } from 'react';
 import { isTyping } from '@/ui/typing';
+import { useKeys } from '@/ui/use-keys';
 import { KeyList } from './key-list';
 import { SECTIONS } from './sections/sections';
 import { useSections } from './sections/sections-provider';
@@ -20,8 +21,7 @@ export const SEND_ID = 'send';
 export function SheetKeys({ children }: { children: ReactNode }) {
   const [shown, setShown] = useState(false);
   const { states, goToSection } = useSections();
-  const keys = useRef<(event: KeyboardEvent) => void>(() => {});
-  keys.current = (event) => {
+  useKeys((event) => {
     const meant = event.ctrlKey || event.metaKey;
     if (document.querySelector('[role=dialog], [role=alertdialog], [role=menu]') || event.altKey) return;
     if (meant && event.key === 'Enter') {
@@ -38,12 +38,7 @@ export function SheetKeys({ children }: { children: ReactNode }) {
       goToSection(id);
     }
     event.preventDefault();
-  };
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => keys.current(event);
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, []);
+  });
   return (
     <Context.Provider value={{ showKeys: () => setShown(true) }}>
       {children}

@@ -6,6 +6,7 @@ import { Button } from '@/ui/button';
 import { useNotices } from '@/ui/notices';
 import { useSure } from '@/ui/sure';
 import { isTyping } from '@/ui/typing';
+import { useKeys } from '@/ui/use-keys';
 import { useSections } from '../sections/sections-provider';
 import { useSheetKeys } from '../sheet-keys';
 import { usePlayer } from './player-state';
@@ -29,7 +30,6 @@ export function Transport() {
   const [naming, setNaming] = useState<{ time: Fraction; timecode: string }>();
   const { isOpen } = useSections();
   const { showKeys } = useSheetKeys();
-  const keys = useRef<(event: KeyboardEvent) => void>(() => {});
 
   const here = () => timecode(timeOfCutFrame(player.frame()));
   const at = () => markers.find((marker) => marker.timecode === here());
@@ -102,7 +102,7 @@ export function Transport() {
       if (marker) void change({ remove: [marker.id] });
     },
   };
-  keys.current = (event) => {
+  useKeys((event) => {
     if (isTyping(event.target) || event.ctrlKey || event.metaKey || !isOpen('chapters')) return;
     if (!sheet.cut?.facts || document.querySelector('[role=dialog], [role=alertdialog]')) return;
     const on = (what: string) => event.target instanceof HTMLElement && event.target.closest(what) !== null;
@@ -121,12 +121,7 @@ export function Transport() {
       does(event);
     }
     event.preventDefault();
-  };
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => keys.current(event);
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, []);
+  });
 
   return (
     <>

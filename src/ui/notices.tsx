@@ -1,9 +1,11 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
+import { whenIdle } from './when-idle';
 
-const NoticeList = dynamic(() => import('./notice-list').then((part) => part.NoticeList));
+const load = () => import('./notice-list').then((part) => part.NoticeList);
+const NoticeList = dynamic(load);
 
 export interface Notice {
   id: number;
@@ -36,6 +38,8 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
     (error: unknown) => add('trouble', error instanceof Error ? error.message : String(error)),
     [add],
   );
+  // What went wrong has to be said without the line, too.
+  useEffect(() => whenIdle(load), []);
   const value = useMemo(() => ({ say, trouble }), [say, trouble]);
   return (
     <Context.Provider value={value}>

@@ -1,10 +1,12 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { createContext, type ReactNode, useCallback, useContext, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
 import type { Question } from './sure-questions';
+import { whenIdle } from './when-idle';
 
-const SureDialog = dynamic(() => import('./sure-dialog').then((part) => part.SureDialog));
+const load = () => import('./sure-dialog').then((part) => part.SureDialog);
+const SureDialog = dynamic(load);
 
 type AskSure = (question: Question) => Promise<boolean>;
 
@@ -17,6 +19,7 @@ export const useSure = () => useContext(Context);
 export function SureProvider({ children }: { children: ReactNode }) {
   const [questions, setQuestions] = useState<(Question & { answer: (sure: boolean) => void })[]>([]);
   const [asked] = questions;
+  useEffect(() => whenIdle(load), []);
   const ask = useCallback<AskSure>(
     (question) =>
       new Promise((resolve) => {

@@ -153,7 +153,7 @@ describe('every page', () => {
       links: { way: 'replace', items: [{ label: '', url: `https://yard.example/${'x'.repeat(180)}` }] },
     });
     for (const id of (await desk.channelsOfTheYard()).values()) await desk.tickChannel(videoId, id, true);
-    const seriesId = await desk.newSeries({ name: `Reach ${width}`, pattern: `reach-${width}_{title}` });
+    const seriesId = await desk.newSeries({ name: `Reach ${Date.now()}`, pattern: `reach-${Date.now()}_{title}` });
     await desk.untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
     const context = await withOpenSections(await browser.newContext({ viewport: { width, height: 844 } }));
     const tab = await context.newPage();

@@ -7,10 +7,11 @@ import { AskError, ask } from '../ask';
 import { useNotices } from '../notices';
 import { noteUnsaved } from '../saving/unsaved';
 import { useSure } from '../sure';
+import { whenIdle } from '../when-idle';
 import { videosAmong } from './dropped-files';
 import { fingerprintOf, proofOfStart } from './fingerprint';
 import { forgetFile, holdTransfer, type KeptFile, keepFile } from './kept-files';
-import { bytesHere, startTransfer } from './transfer';
+import { bytesHere, readyToCarry, startTransfer } from './transfer';
 
 /** A file on its way from this page to Kettle Drop. */
 export interface Arrival extends TransferPace {
@@ -260,6 +261,7 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
     [bring, trouble],
   );
 
+  useEffect(() => whenIdle(readyToCarry), []);
   const busy = arrivals.size > 0;
   useEffect(() => {
     if (!busy) return;

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { useArrivals } from './arrivals';
-import { droppedFiles, readyForFiles } from './dropped-files';
+import { droppedFiles } from './dropped-files';
 
 /** Takes finished files that are dropped on any page, where the page itself has nothing else to do with them. */
 export function DropAnywhere() {
@@ -24,12 +24,10 @@ export function DropAnywhere() {
       event.preventDefault();
       void droppedFiles(event).then((files) => (files.length > 0 ? bring(files) : undefined));
     };
-    window.addEventListener('dragenter', readyForFiles);
     window.addEventListener('dragover', dragOver);
     window.addEventListener('dragleave', leave);
     window.addEventListener('drop', drop);
     return () => {
-      window.removeEventListener('dragenter', readyForFiles);
       window.removeEventListener('dragover', dragOver);
       window.removeEventListener('dragleave', leave);
       window.removeEventListener('drop', drop);

@@ -1,24 +1,12 @@
+import { fromEvent } from 'file-selector';
+
 const VIDEO = /\.(mp4|m4v|mov|mkv|webm|avi|mpg|mpeg|mxf|ts|m2ts|wmv|3gp|ogv)$/i;
 
 const isVideo = (file: File) => file.type.startsWith('video/') || VIDEO.test(file.name);
 
-let reader: typeof import('file-selector') | undefined;
-
-/** Loads what reads folders; called when somebody drags files over the page, so that it is there when they let go. */
-export function readyForFiles(): void {
-  if (reader) return;
-  import('file-selector').then(
-    (loaded) => {
-      reader = loaded;
-    },
-    () => undefined,
-  );
-}
-
 /** The files that were dropped, those in folders too. To be called in the event itself: afterwards they are gone. */
-export async function droppedFiles(event: DragEvent): Promise<File[]> {
-  const plain = [...(event.dataTransfer?.files ?? [])];
-  return reader ? (await reader.fromEvent(event)).filter((each) => each instanceof File) : plain;
+export async function droppedFiles(event: Event): Promise<File[]> {
+  return (await fromEvent(event)).filter((each) => each instanceof File);
 }
 
 /** Of several files those that are videos, and the others. A single file is taken for what somebody says that it is. */

@@ -19,11 +19,14 @@ interface TransferTold {
 
 const LOAD_AGAIN_MILLISECONDS = 2000;
 
+/** Loads what carries files, so that it is there when one is brought. */
+export const readyToCarry = () => import('tus-js-client');
+
 /** The tus client, loaded by whoever brings a file; where the line is gone, once it is back. */
 async function tusClient(onWait: () => void): Promise<typeof TusUpload> {
   for (;;) {
     try {
-      return (await import('tus-js-client')).Upload;
+      return (await readyToCarry()).Upload;
     } catch {
       onWait();
       await new Promise((resolve) => setTimeout(resolve, LOAD_AGAIN_MILLISECONDS));

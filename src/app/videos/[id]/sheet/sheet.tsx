@@ -142,7 +142,7 @@ function BeingDeleted({ handle }: { handle: SheetHandle }) {
 function SameFile({ sheet }: { sheet: SheetView }) {
   if (!sheet.sameFile) return null;
   return (
-    <p className="enamel bg-held-wash px-4 py-2.5 text-sm">
+    <p className="enamel bg-held-wash px-4 py-2.5 text-sm [overflow-wrap:anywhere]">
       <b className="text-held">Twice here: </b>The same file is in “{sheet.sameFile.title}”, too.{' '}
       <Link href={`/videos/${sheet.sameFile.videoId}`} className="textlink">
         Open that one

@@ -29,7 +29,7 @@ function Coming({ cut }: { cut: NonNullable<ReturnType<typeof useTimeLine>['hand
     <section aria-label="New file" className="enamel grid gap-2 px-4 py-3.5">
       <div className="flex flex-wrap items-center gap-3">
         <h2>{cut.state === 'refused' ? '▲ The new file cannot be used' : 'A new file is on its way'}</h2>
-        <span className="text-[13px] text-soft">{cut.fileName}</span>
+        <span className="min-w-0 text-[13px] text-soft [overflow-wrap:anywhere]">{cut.fileName}</span>
         <Button
           look="plain"
           className="ml-auto"
@@ -71,7 +71,7 @@ function OtherLength() {
         once.
       </p>
       {beyond.length > 0 && (
-        <p className="text-sm">
+        <p className="text-sm [overflow-wrap:anywhere]">
           <span className="text-snag">▲</span> Outside the video now:{' '}
           {beyond
             .slice(0, 8)

@@ -29,7 +29,7 @@ function CutComing({ cut, arrival }: { cut: CutView | undefined; arrival: Arriva
   const refused = cut?.state === 'refused';
   const share = cut ? cut.received / Math.max(1, cut.size) : 0;
   return (
-    <div className="flex flex-col gap-3 bg-sunk px-4 py-5">
+    <div className="flex flex-col gap-3 bg-sunk px-4 py-5 [overflow-wrap:anywhere]">
       {arrival && (
         <>
           <h3>{arrival.fileName}</h3>

@@ -10,7 +10,7 @@ export function NotRead({ handle }: { handle: SheetHandle }) {
   const cuts = [cut, betterCut].filter((each): each is CutView => each?.setAside !== undefined);
   return cuts.map(({ id, fileName, setAside }) => (
     <section key={id} aria-label="A file that could not be read" className="enamel grid gap-2 bg-snag-wash px-4 py-3">
-      <p>
+      <p className="[overflow-wrap:anywhere]">
         <b className="text-snag">▲ {fileName} could not be read.</b> It was tried several times. Try it once more, or
         export it again and replace the file.
       </p>

@@ -1,11 +1,7 @@
 'use client';
 
-import dynamic from 'next/dynamic';
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from 'react';
-import { whenIdle } from './when-idle';
-
-const load = () => import('./notice-list').then((part) => part.NoticeList);
-const NoticeList = dynamic(load);
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
+import { NoticeList } from './notice-list';
 
 export interface Notice {
   id: number;
@@ -38,8 +34,6 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
     (error: unknown) => add('trouble', error instanceof Error ? error.message : String(error)),
     [add],
   );
-  // What went wrong has to be said without the line, too.
-  useEffect(() => whenIdle(load), []);
   const value = useMemo(() => ({ say, trouble }), [say, trouble]);
   return (
     <Context.Provider value={value}>

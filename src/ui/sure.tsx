@@ -1,12 +1,8 @@
 'use client';
 
-import dynamic from 'next/dynamic';
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useState } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useState } from 'react';
+import { SureDialog } from './sure-dialog';
 import type { Question } from './sure-questions';
-import { whenIdle } from './when-idle';
-
-const load = () => import('./sure-dialog').then((part) => part.SureDialog);
-const SureDialog = dynamic(load);
 
 type AskSure = (question: Question) => Promise<boolean>;
 
@@ -19,7 +15,6 @@ export const useSure = () => useContext(Context);
 export function SureProvider({ children }: { children: ReactNode }) {
   const [questions, setQuestions] = useState<(Question & { answer: (sure: boolean) => void })[]>([]);
   const [asked] = questions;
-  useEffect(() => whenIdle(load), []);
   const ask = useCallback<AskSure>(
     (question) =>
       new Promise((resolve) => {

@@ -7,6 +7,7 @@ import type { Foreseen } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
+import { PartBoundary } from '@/ui/part-boundary';
 import { useSure } from '@/ui/sure';
 import { isTyping } from '@/ui/typing';
 import { useKeys } from '@/ui/use-keys';
@@ -97,7 +98,9 @@ export function ManyBar({ selection, inAll, allIds, series }: ManyBarProps) {
         </button>
       </section>
       {form && (
-        <ActForm kind={form} videos={ids.size} series={series} onClose={() => setForm(undefined)} onDone={perform} />
+        <PartBoundary>
+          <ActForm kind={form} videos={ids.size} series={series} onClose={() => setForm(undefined)} onDone={perform} />
+        </PartBoundary>
       )}
     </div>
   );

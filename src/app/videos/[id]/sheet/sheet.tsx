@@ -3,7 +3,7 @@
 import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { MARKER_FILE_ENDINGS } from '@/core/markers/file-endings';
 import type { MarkersView, SheetView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
@@ -12,7 +12,9 @@ import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { FilePick } from '@/ui/file-pick';
 import { useNotices } from '@/ui/notices';
+import { PartBoundary } from '@/ui/part-boundary';
 import { useSure } from '@/ui/sure';
+import { whenIdle } from '@/ui/when-idle';
 import { Rail } from './channels/rail';
 import { BetterCut } from './cut/better-cut';
 import { FileBlock } from './cut/file-block';
@@ -34,6 +36,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
   const { arrivals } = useArrivals();
   const taking = useTakeFile(handle);
   const [over, setOver] = useState(false);
+  useEffect(() => whenIdle(loadParts), []);
   const markerFile = useRef<HTMLInputElement>(null);
   const pickMarkers = () => markerFile.current?.click();
   return (
@@ -62,7 +65,11 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
                   accept={MARKER_FILE_ENDINGS.join(',')}
                   onPick={([file]) => file && taking.takeFile(file)}
                 />
-                {taking.waiting && <ImportDialog taking={taking} />}
+                {taking.waiting && (
+                  <PartBoundary>
+                    <ImportDialog taking={taking} />
+                  </PartBoundary>
+                )}
                 <BeingDeleted handle={handle} />
                 <SameFile sheet={sheet} />
                 <NotRead handle={handle} />
@@ -113,13 +120,25 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
   );
 }
 
-const TimeLineBlock = dynamic(() => import('./time-line/time-line-block').then((part) => part.TimeLineBlock));
-const MarkerTable = dynamic(() => import('./markers/marker-table').then((part) => part.MarkerTable));
-const PictureBlock = dynamic(() => import('./picture-block').then((part) => part.PictureBlock));
-const CaptionsBlock = dynamic(() => import('./captions-block').then((part) => part.CaptionsBlock));
-const DeclarationsBlock = dynamic(() => import('./declarations-block').then((part) => part.DeclarationsBlock));
-const History = dynamic(() => import('./channels/history').then((part) => part.History));
-const ImportDialog = dynamic(() => import('./markers/import-dialog').then((part) => part.ImportDialog));
+const parts = {
+  timeLine: () => import('./time-line/time-line-block').then((part) => part.TimeLineBlock),
+  markers: () => import('./markers/marker-table').then((part) => part.MarkerTable),
+  picture: () => import('./picture-block').then((part) => part.PictureBlock),
+  captions: () => import('./captions-block').then((part) => part.CaptionsBlock),
+  declarations: () => import('./declarations-block').then((part) => part.DeclarationsBlock),
+  history: () => import('./channels/history').then((part) => part.History),
+  markerFile: () => import('./markers/import-dialog').then((part) => part.ImportDialog),
+};
+const TimeLineBlock = dynamic(parts.timeLine);
+const MarkerTable = dynamic(parts.markers);
+const PictureBlock = dynamic(parts.picture);
+const CaptionsBlock = dynamic(parts.captions);
+const DeclarationsBlock = dynamic(parts.declarations);
+const History = dynamic(parts.history);
+const ImportDialog = dynamic(parts.markerFile);
+
+/** What is folded is loaded when there is time for it, so that it opens at once, and without the line. */
+const loadParts = () => Promise.all(Object.values(parts).map((load) => load()));
 
 /** Says that the video goes once its sites have removed it, and lets a person keep it. */
 function BeingDeleted({ handle }: { handle: SheetHandle }) {

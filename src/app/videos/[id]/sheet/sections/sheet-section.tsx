@@ -1,6 +1,7 @@
 'use client';
 
 import { type ReactNode, useState } from 'react';
+import { PartBoundary } from '@/ui/part-boundary';
 import { SECTION_NAMES, type SectionId, sectionAnchor } from './sections';
 import { useSections } from './sections-provider';
 
@@ -43,7 +44,7 @@ export function SheetSection({ id, acts, children }: SheetSectionProps) {
         {acts}
       </header>
       <div id={body} hidden={!open} className="border-line border-t">
-        {made && children}
+        {made && <PartBoundary>{children}</PartBoundary>}
       </div>
     </section>
   );

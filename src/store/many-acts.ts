@@ -77,6 +77,38 @@ export async function resultsOf(db: Database, actId: string): Promise<OneResult[
   return rows.map((row) => ({ ...row, changed: row.changed === 1, why: row.why ?? undefined }));
 }
 
+/** How much of an act is behind it. */
+export interface ActCounts {
+  done: number;
+  changed: number;
+  failed: number;
+}
+
+/** How much of each of some acts is behind it, by id; nothing is there for one that has not begun. */
+export async function countsOf(db: Database, actIds: readonly string[]): Promise<Map<string, ActCounts>> {
+  const rows: ({ actId: string } & Record<keyof ActCounts, number>)[] = await db('manyResults')
+    .whereIn('actId', [...actIds])
+    .groupBy('actId')
+    .select('actId')
+    .select({
+      done: db.raw('COUNT(*)'),
+      changed: db.raw('SUM(??)', ['changed']),
+      failed: db.raw('COUNT(??)', ['why']),
+    });
+  return new Map(
+    rows.map(({ actId, done, changed, failed }) => [
+      actId,
+      { done: Number(done), changed: Number(changed), failed: Number(failed) },
+    ]),
+  );
+}
+
+/** The videos for which something of an act could not be done. @param most how many */
+export async function failuresOf(db: Database, actId: string, most: number): Promise<Omit<OneResult, 'changed'>[]> {
+  const columns = ['videoId', 'title', 'why'];
+  return db('manyResults').where({ actId }).whereNotNull('why').orderBy('videoId').limit(most).select(columns);
+}
+
 const KEPT_DAYS = 30;
 
 /** Forgets acts that nobody will undo any more. */

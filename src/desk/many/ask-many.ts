@@ -1,13 +1,15 @@
 import { lastMade } from '@/store/changes';
-import { database, transaction } from '@/store/database';
+import { type Database, database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
 import { askForJobs } from '@/store/jobs';
 import {
+  type ActCounts,
   addManyAct,
+  countsOf,
+  failuresOf,
   type ManyAct,
   manyActById,
   newestManyActs,
-  type OneResult,
   resultsOf,
   setManyActState,
 } from '@/store/many-acts';
@@ -38,18 +40,20 @@ const LATELY_MILLISECONDS = 5 * 60_000;
 
 const UNDOABLE: readonly Act['do'][] = ['set', 'tags', 'playlist', 'series'];
 
-function manyView({ id, act: kept, videoIds, state, endedAt }: ManyAct, results: readonly OneResult[]): ManyView {
-  const act = kept as Act;
-  const failed = results.filter(({ why }) => why !== undefined);
-  const changed = results.filter((result) => result.changed).length;
+const mayUndo = ({ act, state }: ManyAct, changed: number): boolean =>
+  state === 'done' && changed > 0 && UNDOABLE.includes((act as Act).do);
+
+async function manyView(db: Database, many: ManyAct, counts: ActCounts | undefined): Promise<ManyView> {
+  const { id, act, videoIds, state, endedAt } = many;
+  const { done, changed, failed } = counts ?? { done: 0, changed: 0, failed: 0 };
+  const failures = failed > 0 ? await failuresOf(db, id, SHOWN_FAILED) : [];
   return {
-    ...{ id, act, state, changed },
+    ...{ id, act: act as Act, state, done, changed },
     videos: videoIds.length,
-    done: results.length,
     endedLately: endedAt !== undefined && Date.now() - endedAt.getTime() < LATELY_MILLISECONDS,
-    failed: failed.slice(0, SHOWN_FAILED).map(({ videoId, title, why = '' }) => ({ videoId, title, why })),
-    failedInAll: failed.length,
-    mayUndo: state === 'done' && changed > 0 && UNDOABLE.includes(act.do),
+    failed: failures.map(({ videoId, title, why = '' }) => ({ videoId, title, why })),
+    failedInAll: failed,
+    mayUndo: mayUndo(many, changed),
   };
 }
 
@@ -69,7 +73,9 @@ export async function askOfMany(input: unknown): Promise<{ id: string }> {
 export async function lookAtManyActs(): Promise<ManyView[]> {
   const db = database();
   const acts = await newestManyActs(db, SHOWN_ACTS);
-  return Promise.all(acts.map(async (act) => manyView(act, await resultsOf(db, act.id))));
+  const ids = acts.map(({ id }) => id);
+  const counts = await countsOf(db, ids);
+  return Promise.all(acts.map((act) => manyView(db, act, counts.get(act.id))));
 }
 
 /**
@@ -80,10 +86,9 @@ export async function lookAtManyActs(): Promise<ManyView[]> {
 export async function undoMany(id: string): Promise<{ undone: number; kept: number }> {
   const db = database();
   const many = found(await manyActById(db, id), 'change of many videos');
-  const results = await resultsOf(db, id);
-  if (!manyView(many, results).mayUndo) throw new DeskError('not now', 'This cannot be undone.');
+  const changed = (await resultsOf(db, id)).filter((result) => result.changed);
+  if (!mayUndo(many, changed.length)) throw new DeskError('not now', 'This cannot be undone.');
   let undone = 0;
-  const changed = results.filter((result) => result.changed);
   for (const { videoId } of changed) {
     const last = await lastMade(db, videoId);
     if (last?.madeIn !== madeInAct(id)) continue;

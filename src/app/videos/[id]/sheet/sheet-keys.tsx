@@ -23,7 +23,8 @@ export function SheetKeys({ children }: { children: ReactNode }) {
   const { states, goToSection } = useSections();
   useKeys((event) => {
     const meant = event.ctrlKey || event.metaKey;
-    if (document.querySelector('[role=dialog], [role=alertdialog], [role=menu]') || event.altKey) return;
+    if (document.querySelector('[role=dialog], [role=alertdialog], [role=menu], [role=listbox]') || event.altKey)
+      return;
     if (meant && event.key === 'Enter') {
       document.getElementById(SEND_ID)?.click();
     } else if (meant || isTyping(event.target)) {

@@ -90,7 +90,7 @@ function declarationsSay({ values, channels }: SheetView): string {
     taken.has('adultsOnly') && values.adultsOnly && 'adults only',
     taken.has('licence') && values.licence,
     taken.has('products') && count(values.products.length, 'product'),
-    taken.has('credits') && count(values.credits.length, 'credit'),
+    taken.has('credits') && values.credits.length > 0 && count(values.credits.length, 'credit'),
   ];
   return says.filter((each): each is string => typeof each === 'string').join(' · ');
 }

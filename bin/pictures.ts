@@ -86,13 +86,6 @@ await take('series', `${address}/series`, {
   },
 });
 await take('links', `${address}/links`);
-await take('sheet-repair', `${address}/videos/${named('Three knots').video}`, {
-  before: async (page) => {
-    await openSection(page, 'Chapters');
-    await page.getByRole('button', { name: 'Repair all' }).click();
-    await page.waitForTimeout(400);
-  },
-});
 await take('sheet-markers', `${address}/videos/${keel.video}`, {
   before: async (page) => {
     await openSection(page, 'Markers');

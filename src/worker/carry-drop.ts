@@ -131,7 +131,11 @@ async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<void> {
   }
   const state = await transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim));
   log.info({ drop: drop.id, video: drop.videoId, from: drop.state, to: state }, 'drop moved');
-  if (state === 'removed') await deleteIfAsked(drop.videoId);
+  if (state !== 'removed') return;
+  // The drop is where it should be; a video that could not be deleted now is deleted when the house is tidied.
+  await deleteIfAsked(drop.videoId).catch((error: Error) => {
+    log.warn({ video: drop.videoId, why: error.message }, 'video not deleted yet');
+  });
 }
 
 /** Puts a drop off of which nothing could be read, or whose trouble could not be written down. */

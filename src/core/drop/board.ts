@@ -15,11 +15,13 @@ export type BoardOrder = (typeof BOARD_ORDERS)[number];
 export const BOARD_LACKS = ['picture', 'summary', 'captions', 'series', 'channel'] as const;
 export type BoardLack = (typeof BOARD_LACKS)[number];
 
+const RANKS: Partial<Record<DropState, number>> = { snag: 0, held: 2, draft: 3, live: 4, removed: 5 };
+const RANK_WORKING = 1;
+const RANKLESS = 6;
+
 /** Where a drop stands among others of its channel: what needs a person first, and last the videos without one. */
 export function stateRank(state: DropState | undefined): number {
-  if (state === undefined) return 6;
-  if (isWorking(state)) return 1;
-  return { snag: 0, held: 2, draft: 3, live: 4, removed: 5 }[state as 'snag'];
+  return state === undefined ? RANKLESS : (RANKS[state] ?? RANK_WORKING);
 }
 
 /** What the Board sorts a video by. */

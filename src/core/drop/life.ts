@@ -32,7 +32,10 @@ export const SNAG_KINDS = [
 ] as const;
 export type SnagKind = (typeof SNAG_KINDS)[number];
 
-/** What the owner of music or pictures asks for: what the video earns, silence where it is heard, or that nobody sees it, anywhere or in some countries. */
+/**
+ * What the owner of music or pictures asks for: a share of what the video earns, silence where it is heard, or that nobody
+ * sees it, anywhere or in some countries.
+ */
 export const RIGHTS_ASKS = ['income', 'silence', 'closing in countries', 'closing'] as const;
 export type RightsAsk = (typeof RIGHTS_ASKS)[number];
 
@@ -172,6 +175,9 @@ export function mayAccept(snag: Snag | undefined): boolean {
   if (snag?.kind === 'rights') return snag.asks !== undefined && snag.asks !== 'closing';
   return snag?.kind === 'difference' && !snag.fields?.includes('privacy');
 }
+
+/** Whether a drop in this state is at its site, or on its way there. */
+export const isSent = (state: DropState): boolean => state !== 'draft' && state !== 'removed';
 
 /** Whether a drop in this state is the worker's to carry. */
 export function isWorking(state: DropState): state is WorkingState {

@@ -18,7 +18,7 @@ const SITE: SiteRules = {
     mostPixels: { width: 1920, height: 1080 },
   },
   title: { most: 10, unit: 'utf16' },
-  text: { most: 50, unit: 'utf16', links: true },
+  text: { most: 50, unit: 'utf16', links: false },
   fold: undefined,
   tags: { most: 2, longest: undefined },
   chapters: { way: 'description', rules: { firstAtZero: true, fewest: 3, shortest: 10 } },
@@ -76,7 +76,10 @@ describe('readiness', () => {
   it('names each thing that is missing with its place', () => {
     const missing = missingFor(
       {
-        fitted: fitted({}, { title: 'A title far too long' }, [chapter(0, 'A'), chapter(45, 'B')]),
+        fitted: fitted({ summary: 'See www.a.example' }, { title: 'A title far too long' }, [
+          chapter(0, 'A'),
+          chapter(45, 'B'),
+        ]),
         declarations: PLAIN_DECLARATIONS,
         privacy: 'link',
         facts: { ...FACTS, container: 'mkv', size: 2000, duration: fraction(70) },
@@ -88,7 +91,7 @@ describe('readiness', () => {
     const places = missing.map((each) => each.place);
     expect(places.filter((place) => place === 'cut')).toHaveLength(3);
     expect(places.filter((place) => place === 'picture')).toHaveLength(4);
-    for (const place of ['chapters', 'title', 'privacy']) expect(places).toContain(place);
+    for (const place of ['chapters', 'title', 'summary', 'privacy']) expect(places).toContain(place);
   });
 
   it('wants a title, and says what is wrong with a refused cut', () => {

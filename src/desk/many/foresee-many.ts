@@ -1,11 +1,11 @@
-import { isWider } from '@/core/drop';
+import { isSent, isWider } from '@/core/drop';
 import { allChannels, type Channel } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import { actionsFor } from '../drop/act-on-drop';
 import { missingAt } from '../drop/readiness';
 import { profileAt, recordsOf } from '../drop/record';
-import { inForceAt, keptLayers } from '../layers/layers';
+import { inForceAt } from '../layers/layers';
 import { site } from '../site/session';
 import { turns } from '../turns';
 import { type Act, askedOfMany } from './many-act';
@@ -68,21 +68,19 @@ async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<
   const db = database();
   const drops = await dropsOf(db, ids);
   if (act.do === 'delete') {
-    return drops
-      .filter(({ state }) => state !== 'draft' && state !== 'removed')
-      .map(({ videoId }): Place => ({ videoId }));
+    return drops.filter(({ state }) => isSent(state)).map(({ videoId }): Place => ({ videoId }));
   }
   if (act.do === 'send') return placesToSend(drops, channels);
   if (act.do !== 'open' && act.do !== 'try again') return [];
   const action = act.do;
   const state = action === 'open' ? 'held' : 'snag';
-  const [records, layers] = [await recordsOf(db, ids), await keptLayers(db)];
+  const records = await recordsOf(db, ids);
   return drops
     .filter((drop) => drop.state === state)
     .flatMap((drop): Place[] => {
       const [record, channel] = [records.get(drop.videoId), channels.get(drop.channelId)];
       if (!record || !channel) return [];
-      const end = inForceAt(layers, record.video, channel, drop).privacy.value;
+      const end = inForceAt(record.layers, record.video, channel, drop).privacy.value;
       const may = actionsFor(drop, profileAt(site(channel.site).profile, channel), end).includes(action);
       return may ? [{ videoId: drop.videoId }] : [{ videoId: drop.videoId, why: 'it needs something else first' }];
     });

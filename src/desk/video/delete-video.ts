@@ -1,4 +1,4 @@
-import { mayMove } from '@/core/drop';
+import { isSent, mayMove } from '@/core/drop';
 import { channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { dropById, dropsOf } from '@/store/drops';
@@ -10,19 +10,19 @@ import { makeMove } from '../drop/make-move';
 import { log } from '../log';
 import { site } from '../site/session';
 
-const isElsewhere = (state: string) => state !== 'draft' && state !== 'removed';
-
 /**
  * Deletes a video that is at no site, with its files.
- * @returns false where a drop of it is at a site
+ * @param onlyIfAsked looks, while nobody else can change it, whether it is still to be deleted
+ * @returns false where a drop of it is at a site, or where it is to be kept
  */
-async function deleteHere(id: string): Promise<boolean> {
+async function deleteHere(id: string, onlyIfAsked = false): Promise<boolean> {
   const gone = await transaction(async (trx) => {
-    found(await videoById(trx, id, true), 'video');
+    const video = found(await videoById(trx, id, true), 'video');
+    if (onlyIfAsked && !video.deleteAskedAt) return false;
     for (const { id: dropId } of await dropsOf(trx, [id])) {
       // Each drop is held until the end: it can neither be sent nor moved meanwhile.
       const drop = await dropById(trx, dropId, true);
-      if (drop && isElsewhere(drop.state)) return false;
+      if (drop && isSent(drop.state)) return false;
     }
     await deleteVideo(trx, id);
     await announce(trx, 'video', id);
@@ -49,7 +49,7 @@ export async function discardVideo(id: string): Promise<void> {
 export async function askToDelete(id: string): Promise<boolean> {
   const db = database();
   found(await videoById(db, id), 'video');
-  const drops = (await dropsOf(db, [id])).filter(({ state }) => isElsewhere(state));
+  const drops = (await dropsOf(db, [id])).filter(({ state }) => isSent(state));
   for (const { channelId } of drops) {
     const { profile } = site(found(await channelById(db, channelId), 'channel').site);
     if (!profile.abilities.removes) {
@@ -82,7 +82,7 @@ export async function keepVideo(id: string): Promise<void> {
 /** Deletes a video whose deletion was asked for, once its last site has taken it away. */
 export async function deleteIfAsked(id: string): Promise<void> {
   const video = await videoById(database(), id);
-  if (video?.deleteAskedAt) await deleteHere(id);
+  if (video?.deleteAskedAt) await deleteHere(id, true);
 }
 
 /** Deletes all videos whose deletion was asked for and which are gone from their sites. */

@@ -79,7 +79,10 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
     default:
       return {
         title: `Change ${videosOf(videos)}?`,
-        follows: ['You can undo it at once. What is at a site stays as it is until you send the changes.'],
+        follows: [
+          'What is on its way to a site follows the change. What is there already stays as it is until you send the changes.',
+          'You can undo it at once.',
+        ],
         yes: 'Change',
       };
   }

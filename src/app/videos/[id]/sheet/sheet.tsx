@@ -4,6 +4,7 @@ import dynamic from 'next/dynamic';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import { isSent } from '@/core/drop';
 import { MARKER_FILE_ENDINGS } from '@/core/markers/file-endings';
 import type { MarkersView, SheetView } from '@/desk/look/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
@@ -175,7 +176,7 @@ function Discard({ handle }: { handle: SheetHandle }) {
   const sure = useSure();
   const { say, trouble } = useNotices();
   const { sheet } = handle;
-  const there = sheet.channels.filter(({ drop }) => drop && drop.state !== 'draft' && drop.state !== 'removed');
+  const there = sheet.channels.filter(({ drop }) => drop && isSent(drop.state));
   const names = new Intl.ListFormat('en').format(there.map(({ name }) => name));
   const discard = async () => {
     const question = {

@@ -198,6 +198,7 @@ export const VIDEOS: DemoVideo[] = [
       { channel: 'stallmarket/Marrow Quay Tools' },
     ],
     values: {
+      broadcast: 'never',
       credits: [{ role: 'Camera', name: 'Isa Brandt' }],
       products: ['2000000000039', '2000000000046'],
     },

@@ -53,6 +53,22 @@ export const wordsShape = object({
   ratings: boolean(),
   embedding: boolean(),
   tellSubscribers: boolean(),
+  shownIn: object({
+    way: string()
+      .oneOf(['all', 'only', 'not'] as const)
+      .required(),
+    countries: array(
+      string()
+        .required()
+        .matches(/^[A-Z]{2}$/, 'a country is named by two capital letters'),
+    )
+      .max(250)
+      .required()
+      .when('way', ([way], shape) => (way === 'all' ? shape : shape.min(1, 'shownIn has to name a country'))),
+  })
+    .noUnknown()
+    .default(undefined),
+  broadcast: string().oneOf(['unsaid', 'never', 'captioned', 'not-captioned'] as const),
   adverts: string().oneOf(['off', 'context', 'interest'] as const),
 }).noUnknown();
 

@@ -22,6 +22,9 @@ export interface Particulars {
   ratings?: boolean;
   embedding?: boolean;
   tellSubscribers?: boolean;
+  /** Codes of countries (ISO 3166-1 alpha-2). */
+  shownIn?: { way: 'all' | 'only' | 'not'; countries: string[] };
+  broadcast?: 'unsaid' | 'never' | 'captioned' | 'not-captioned';
   adverts?: 'off' | 'context' | 'interest';
 }
 

@@ -72,6 +72,13 @@ const COMMENTS: Record<string, string> = {
   off: 'Comments are off',
 };
 
+const regions = new Intl.DisplayNames('en', { type: 'region' });
+
+function shownWhere({ way, countries }: NonNullable<Video['shownIn']>): string {
+  const named = countries.map((code) => regions.of(code) ?? code).join(', ');
+  return way === 'all' ? '' : `${way === 'only' ? 'Shown only in' : 'Not shown in'} ${named}`;
+}
+
 /** What the owner says of the video, as viewers read it. */
 function particulars({ video, category }: Pick<Watched, 'video' | 'category'>): string[] {
   const says = [
@@ -82,6 +89,7 @@ function particulars({ video, category }: Pick<Watched, 'video' | 'category'>): 
     video.place && `Recorded at ${video.place}`,
     video.madeForChildren && 'Made for children',
     video.adultsOnly && 'Adults only',
+    video.shownIn && shownWhere(video.shownIn),
     video.paidPlacement && 'Contains paid placement',
     COMMENTS[video.comments ?? 'off'],
     video.ratings === false && 'Ratings are not shown',

@@ -5,18 +5,13 @@ import { sessionFor } from '@/desk/site/session';
 import { keepAllowances } from '@/store/allowances';
 import { database } from '@/store/database';
 import { makeClip } from '../setup/clips';
-import { addressOf, bringFile, untilSheet, untilState, yardSession } from '../setup/desk';
+import { addressOf, allowAt, bringFile, untilSheet, untilState, yardSession } from '../setup/desk';
 import { aWorker } from '../setup/worker';
 
 aWorker();
 const at = () => `${addressOf('fieldgate')}/control/allowance`;
 
-async function allow(requests: number, seconds: number, told = true): Promise<void> {
-  const rules = [{ name: 'span', requests, seconds, told }];
-  const body = JSON.stringify(rules);
-  const answer = await fetch(at(), { method: 'PUT', headers: { 'content-type': 'application/json' }, body });
-  expect(answer.status).toBe(200);
-}
+const allow = (requests: number, seconds: number, told = true) => allowAt('fieldgate', requests, seconds, told);
 
 const refused = async () => ((await (await fetch(at())).json()) as { refused: number }).refused;
 

@@ -23,6 +23,8 @@ const DECLARED: Record<string, Partial<Declarations>> = {
     ratings: false,
     embedding: false,
     tellSubscribers: false,
+    broadcast: 'without captions',
+    countries: { way: 'everywhere but', codes: ['GB', 'CA'] },
     adverts: 'by context',
   },
   fieldgate: { credits: [{ role: 'Camera', name: 'Isa Brandt' }] },

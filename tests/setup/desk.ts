@@ -27,8 +27,17 @@ export const addressOf = (siteId: string) =>
 
 /** Sets the faults of a stand-in; none clears them. */
 export async function setFaultsAt(siteId: string, ...faults: Record<string, unknown>[]): Promise<void> {
-  const init = { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(faults) };
-  const answer = await fetch(`${addressOf(siteId)}/control/faults`, init);
+  await setAt(siteId, 'faults', faults);
+}
+
+/** Sets how many requests of an account a site takes in a span of so many seconds, and whether it tells. */
+export async function allowAt(siteId: string, requests: number, seconds: number, told = true): Promise<void> {
+  await setAt(siteId, 'allowance', [{ name: 'span', requests, seconds, told }]);
+}
+
+async function setAt(siteId: string, what: 'faults' | 'allowance', value: unknown): Promise<void> {
+  const init = { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) };
+  const answer = await fetch(`${addressOf(siteId)}/control/${what}`, init);
   if (!answer.ok) throw new Error(await answer.text());
 }
 

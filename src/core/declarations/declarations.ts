@@ -1,9 +1,14 @@
+import type { CountryRule } from './countries';
+
 /** How far comments are let through. */
 export const COMMENT_WAYS = ['open', 'hold doubtful', 'hold all', 'off'] as const;
 /** Which adverts may be shown. */
 export const ADVERT_WAYS = ['off', 'by context', 'by interest'] as const;
 /** Under which licence a video goes out. */
 export const LICENCES = ['all rights reserved', 'creative commons'] as const;
+
+/** Whether it was broadcast before, and how: a question of the law in some countries; '' says nothing. */
+export const BROADCAST_WAYS = ['', 'never', 'with captions', 'without captions'] as const;
 
 /** A language and its subtags (RFC 5646, 2.1), without the rare forms. */
 export const LANGUAGE_TAG = /^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/;
@@ -29,11 +34,13 @@ export interface Declarations {
   forChildren: boolean | undefined;
   /** Adults only. */
   adultsOnly: boolean;
+  countries: CountryRule;
   paidPlacement: boolean;
   comments: (typeof COMMENT_WAYS)[number];
   ratings: boolean;
   embedding: boolean;
   tellSubscribers: boolean;
+  broadcast: (typeof BROADCAST_WAYS)[number];
   adverts: (typeof ADVERT_WAYS)[number];
   credits: Credit[];
   /** Catalogue products by GTIN, in the order in which they are listed. */
@@ -51,11 +58,13 @@ export const PLAIN_DECLARATIONS: Declarations = {
   place: '',
   forChildren: undefined,
   adultsOnly: false,
+  countries: { way: 'everywhere', codes: [] },
   paidPlacement: false,
   comments: 'open',
   ratings: true,
   embedding: true,
   tellSubscribers: true,
+  broadcast: '',
   adverts: 'off',
   credits: [],
   products: [],
@@ -72,11 +81,13 @@ export const DECLARATION_NAMES: Record<DeclarationField, string> = {
   place: 'place',
   forChildren: 'aimed at children',
   adultsOnly: 'age limit',
+  countries: 'countries',
   paidPlacement: 'paid placement',
   comments: 'comments',
   ratings: 'ratings',
   embedding: 'embedding',
   tellSubscribers: 'telling the subscribers',
+  broadcast: 'broadcast before',
   adverts: 'adverts',
   credits: 'credits',
   products: 'products',

@@ -27,6 +27,10 @@ export function declarationFindings(
   if (takes('forChildren') && declarations.forChildren && declarations.adultsOnly && takes('adultsOnly')) {
     find('adultsOnly', 'It cannot be aimed at children and be for adults only');
   }
+  const { countries } = declarations;
+  if (takes('countries') && countries.way !== 'everywhere' && countries.codes.length === 0) {
+    find('countries', 'Choose a country, or show it everywhere');
+  }
   const { category } = declarations;
   if (takes('category') && category !== '' && !rules.categories?.some(({ id }) => id === category)) {
     find('category', `${site} has no category “${category}”`);

@@ -165,6 +165,8 @@ describe('the fields of a layer', () => {
         'tellSubscribers',
         'paidPlacement',
         'adultsOnly',
+        'countries',
+        'broadcast',
       ],
       ...['forChildren', 'adverts', 'privacy', 'release', 'picture', 'file', 'channels', 'credits', 'products'],
       'chapterColours',

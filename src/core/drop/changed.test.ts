@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { Declarations } from '../declarations';
 import { changedFields, type GivenToSite } from './changed';
 
 const sent: GivenToSite = {
@@ -38,6 +39,18 @@ describe('what has changed since it was sent', () => {
     );
     expect(all.map(({ field }) => field)).toEqual(['chapters', 'thumbnail', 'captions', 'comments']);
     expect(all.find(({ field }) => field === 'captions')).toMatchObject({ was: 'en', is: '' });
+  });
+
+  it('is nothing where a site was never told what says nothing', () => {
+    const untold: Partial<Declarations> = {
+      comments: 'open',
+      adultsOnly: false,
+      broadcast: '',
+      countries: { way: 'everywhere', codes: [] },
+    };
+    expect(changed({}, { declared: untold })).toEqual([]);
+    const closed = changed({}, { declared: { ...untold, countries: { way: 'only in', codes: ['CA'] } } });
+    expect(closed).toEqual([{ field: 'countries', was: '', is: 'only in Canada' }]);
   });
 
   it('sees other captions in the same language', () => {

@@ -51,7 +51,9 @@ export function changedFields(was: GivenToSite, is: GivenToSite, playlistName: (
   compare('captions', was.captions, is.captions, (tracks) => tracks.map(({ language }) => language).join(', '));
   const declared = new Set([...Object.keys(was.words.declared), ...Object.keys(is.words.declared)]);
   for (const name of declared as Set<keyof Declarations>) {
-    compare(DECLARATION_NAMES[name], was.words.declared[name], is.words.declared[name], declaredInWords);
+    // In words: what a site is not told and what says nothing are the same.
+    const [told, meant] = [declaredInWords(was.words.declared[name]), declaredInWords(is.words.declared[name])];
+    compare(DECLARATION_NAMES[name], told, meant, plain);
   }
   return found;
 }

@@ -1,4 +1,4 @@
-import { DECLARATION_NAMES, type Declarations } from '../declarations';
+import { type CountryRule, countriesInWords, DECLARATION_NAMES, type Declarations } from '../declarations';
 import type { Privacy } from '../delivery';
 import type { ChapterLine } from '../time';
 
@@ -30,7 +30,8 @@ export interface Difference {
 /** A declared value in words; sites that keep nothing where nothing is said mean the same. */
 export function declaredInWords(value: unknown): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (!Array.isArray(value)) return typeof value === 'string' ? value : '';
+  if (typeof value === 'string') return value;
+  if (!Array.isArray(value)) return value ? countriesInWords(value as CountryRule) : '';
   return value
     .map((each) => (typeof each === 'object' ? Object.values(each as object).join(': ') : String(each)))
     .join(', ');

@@ -56,9 +56,10 @@ const DECLARED: ReadonlySet<string> = new Set<DefaultField>([
     'place',
     'forChildren',
     'adultsOnly',
+    'countries',
     'paidPlacement',
   ] as const),
-  ...(['comments', 'ratings', 'embedding', 'tellSubscribers', 'adverts', 'credits', 'products'] as const),
+  ...(['comments', 'ratings', 'embedding', 'tellSubscribers', 'broadcast', 'adverts', 'credits', 'products'] as const),
 ]);
 
 /** Whether a channel of a site has any use for a field. */

@@ -25,6 +25,8 @@ describe('values that a layer may set', () => {
     ['forChildren', true],
     ['comments', 'hold all'],
     ['adverts', 'by interest'],
+    ['broadcast', 'with captions'],
+    ['countries', { way: 'everywhere but', codes: ['CA', 'GB'] }],
     ['credits', [{ role: 'Camera', name: 'Isa' }]],
     ['products', ['2000000000015']],
   ])('%s as %j is taken as it is', async (field, value) => {
@@ -32,6 +34,8 @@ describe('values that a layer may set', () => {
   });
 
   it.each<[field: string, value: unknown, why: RegExp]>([
+    ['countries', { way: 'only in', codes: ['XQ'] }, /two letters/],
+    ['countries', { way: 'nowhere', codes: [] }, /way/],
     ['tags', 'keel', /given as/],
     ['tags', { way: 'add', items: 'keel' }, /tags/],
     ['tags', { way: 'add' }, /items/],

@@ -1,5 +1,13 @@
 import { array, boolean, lazy, mixed, number, object, string } from 'yup';
-import { ADVERT_WAYS, COMMENT_WAYS, LANGUAGE_TAG, LICENCES } from '@/core/declarations';
+import {
+  ADVERT_WAYS,
+  BROADCAST_WAYS,
+  COMMENT_WAYS,
+  COUNTRY_CODES,
+  COUNTRY_WAYS,
+  LANGUAGE_TAG,
+  LICENCES,
+} from '@/core/declarations';
 import { type DefaultField, isListField, type LayerValues, RELEASES } from '@/core/defaults';
 import { PRIVACIES } from '@/core/delivery';
 import { isWithinReach } from '@/core/time';
@@ -68,6 +76,13 @@ const fileShape = object({
   kilobits: number().integer().min(100).max(400_000).nullable().defined(),
 }).noUnknown();
 
+const countriesShape = object({
+  way: string().oneOf(COUNTRY_WAYS).required(),
+  codes: array(string().oneOf(COUNTRY_CODES, 'Name countries by their codes of two letters: CA, GB.').required())
+    .max(COUNTRY_CODES.length)
+    .required(),
+}).noUnknown();
+
 /** The shape of each field's value. */
 const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: object): Promise<unknown> }> = {
   titlePattern: templateShape(1000, 'The title’s pattern'),
@@ -92,11 +107,13 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   place: string().max(120, 'A place has at most 120 characters.'),
   forChildren: boolean(),
   adultsOnly: boolean(),
+  countries: countriesShape,
   paidPlacement: boolean(),
   comments: string().oneOf(COMMENT_WAYS),
   ratings: boolean(),
   embedding: boolean(),
   tellSubscribers: boolean(),
+  broadcast: string().oneOf(BROADCAST_WAYS),
   adverts: string().oneOf(ADVERT_WAYS),
   credits: array(creditShape.noUnknown().required()).max(50, 'A video has at most 50 credits.'),
   products: array(trimmed().max(40).required()).max(100, 'A video has at most 100 products.'),

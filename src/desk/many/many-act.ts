@@ -8,7 +8,9 @@ import { checkedValues } from '../layers/values-shape';
 export const FIELDS_FOR_MANY = [
   'privacy',
   'release',
-  ...DECLARATION_FIELDS.filter((field) => !['credits', 'products', 'recordedOn', 'place', 'category'].includes(field)),
+  ...DECLARATION_FIELDS.filter(
+    (field) => !['credits', 'products', 'recordedOn', 'place', 'category', 'countries'].includes(field),
+  ),
 ] as const satisfies readonly DefaultField[];
 
 /** What can be done with many videos at once. */

@@ -28,10 +28,10 @@ export const lanternfoldProfile: SiteProfile = {
   declares: {
     groups: [
       { name: 'About it', fields: ['category', 'language', 'recordedOn', 'place'] },
-      { name: 'For whom', fields: ['forChildren', 'adultsOnly'] },
+      { name: 'For whom', fields: ['forChildren', 'adultsOnly', 'countries'] },
       { name: 'What may be done with it', fields: ['licence', 'embedding', 'comments', 'ratings'] },
       { name: 'Money', fields: ['adverts', 'paidPlacement'] },
-      { name: 'Telling people', fields: ['tellSubscribers'] },
+      { name: 'Telling people', fields: ['tellSubscribers', 'broadcast'] },
     ],
     categories: [
       { id: 'craft', name: 'Craft and making' },

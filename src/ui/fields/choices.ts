@@ -1,4 +1,4 @@
-import { ADVERT_WAYS, COMMENT_WAYS, type Declarations, LICENCES } from '@/core/declarations';
+import { ADVERT_WAYS, BROADCAST_WAYS, COMMENT_WAYS, type Declarations, LICENCES } from '@/core/declarations';
 import { type DefaultField, RELEASES, type Release } from '@/core/defaults';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 
@@ -16,6 +16,13 @@ const COMMENT_NAMES: Record<Declarations['comments'], string> = {
   off: 'off',
 };
 
+const BROADCAST_NAMES: Record<Declarations['broadcast'], string> = {
+  '': 'not said',
+  never: 'no',
+  'with captions': 'yes, with captions',
+  'without captions': 'yes, without captions',
+};
+
 const RELEASE_NAMES: Record<Release, string> = {
   'by itself': 'when it is checked',
   'on my word': 'when I say so',
@@ -31,6 +38,7 @@ export const CHOICES: Partial<Record<DefaultField, readonly (readonly [value: st
   licence: LICENCES.map((each) => [each, each]),
   comments: COMMENT_WAYS.map((way) => [way, COMMENT_NAMES[way]]),
   adverts: ADVERT_WAYS.map((way) => [way, way]),
+  broadcast: BROADCAST_WAYS.map((way) => [way, BROADCAST_NAMES[way]]),
 };
 
 /** Fields that are yes or no, with what yes means. */

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Credit } from '@/core/declarations';
+import type { CountryRule, Credit } from '@/core/declarations';
 import type { DefaultField, FileSettings, LayerValues, ListValue, PictureHabit } from '@/core/defaults';
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
 import type { ChannelView } from '@/desk/look/views';
@@ -12,6 +12,7 @@ import { ChipsField } from './chips-field';
 import { ChoiceCards } from './choice-cards';
 import { CHILDREN_ANSWERS, CHOICES, FLAGS } from './choices';
 import { ColoursField } from './colours-field';
+import { CountriesField } from './countries-field';
 import { CreditsField } from './credits-field';
 import { DateField } from './date-field';
 import { DraftInput } from './draft-input';
@@ -126,6 +127,8 @@ export function ValueControl(props: ValueControlProps) {
       return <CreditsField id={id} credits={value as Credit[]} onChange={put} />;
     case 'products':
       return <ProductsField id={id} products={value as string[]} onChange={put} />;
+    case 'countries':
+      return <CountriesField id={id} rule={value as CountryRule} onChange={put} />;
     case 'chapterColours':
       return <ColoursField id={id} colours={value as string[]} onChange={put} />;
     case 'channels':

@@ -1,5 +1,6 @@
 import path from 'node:path';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
+import { gzipSync } from 'node:zlib';
 import type { Page } from 'playwright-core';
 import { ensureBuild } from '../bin/setup/build.mjs';
 import { startBrowser } from '../tests/setup/browser';
@@ -56,6 +57,15 @@ await measureOn(machine, undefined, async () => {
     });
     say({ measure: 'one changed video, until it shows', videos: size, ...(await oneChange(page)) });
   }
+  const [video] = await db('videos').select('id').limit(1);
+  const pages = { Board: '/', Sheet: `/videos/${video.id}` };
+  for (const [name, at] of Object.entries(pages)) {
+    say({
+      measure: `JavaScript of the ${name}`,
+      ...(await scriptsOf(at)),
+      ofAPageWithNothingOnIt: await scriptsOf('/none'),
+    });
+  }
   const owner = await newSeries({ name: 'Many' });
   await manyVideos(UNSENT, channels, { from: made, states: ['draft'], seriesId: owner });
   const delay = monitorEventLoopDelay({ resolution: 1 });
@@ -94,6 +104,16 @@ await measureOn(machine, undefined, async () => {
     return { milliseconds, bytes };
   }
 });
+
+/** Bytes after gzip of the scripts that a page names itself, without those for browsers that know no modules. */
+async function scriptsOf(at: string): Promise<{ scripts: number; gzipBytes: number }> {
+  const html = await (await fetch(`${home}${at}`)).text();
+  const named = new Set([...html.matchAll(/static\/chunks\/[\w.~-]+\.js/g)].map(([file]) => file));
+  const old = /src="[^"]*(static\/chunks\/[\w.~-]+\.js)"[^>]*nomodule/i.exec(html)?.[1];
+  const files = [...named].filter((file) => file !== old);
+  const bodies = await Promise.all(files.map(async (file) => (await fetch(`${home}/_next/${file}`)).arrayBuffer()));
+  return { scripts: files.length, gzipBytes: bodies.reduce((sum, body) => sum + gzipSync(body).length, 0) };
+}
 
 /** The first answer of the Board: the server's time and bytes, what its data alone are, and when a person sees it. */
 async function lookAt(page: Page) {

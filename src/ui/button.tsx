@@ -6,17 +6,15 @@ const LOOKS = {
   plain: '-mx-2 px-2 text-soft hover:text-ink hover:bg-sunk',
 } as const;
 
+/** The look of what can be pressed, for what is no `Button` itself. */
+export const buttonLook = (look: keyof typeof LOOKS) =>
+  `inline-flex items-center justify-center gap-2 rounded-full py-2 text-sm font-semibold leading-none ${LOOKS[look]}`;
+
 /** What can be pressed. `press` is for the one thing that a place is about. */
 export function Button({
   look = 'quiet',
   className = '',
   ...rest
 }: ComponentProps<'button'> & { look?: keyof typeof LOOKS }) {
-  return (
-    <button
-      type="button"
-      className={`inline-flex items-center justify-center gap-2 rounded-full py-2 text-sm font-semibold leading-none ${LOOKS[look]} ${className}`}
-      {...rest}
-    />
-  );
+  return <button type="button" className={`${buttonLook(look)} ${className}`} {...rest} />;
 }

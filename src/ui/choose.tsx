@@ -1,7 +1,8 @@
 'use client';
 
-import { Check, ChevronDown } from 'lucide-react';
-import { Select } from 'radix-ui';
+import { ChevronDown } from 'lucide-react';
+import { useEarlyPress } from './floating/use-early-press';
+import { useFloating } from './floating/use-floating';
 
 interface ChooseProps<V extends string> {
   id?: string;
@@ -20,8 +21,7 @@ export const CHOOSE_SMALL = 'rounded-md px-2 py-1 text-sm bg-card';
 /** The same among filters. */
 export const CHOOSE_CHIP = 'rounded-full px-3 py-1 text-sm bg-card';
 
-// Radix keeps the empty value for nothing chosen; here it is one of the values.
-const KEY = 'value ';
+const SIGN = <ChevronDown size={15} className="flex-none text-soft" aria-hidden />;
 
 /** One of a list. */
 export function Choose<V extends string>({
@@ -32,45 +32,30 @@ export function Choose<V extends string>({
   onChange,
   className = CHOOSE_FIELD,
 }: ChooseProps<V>) {
+  const floating = useFloating();
+  const { early, pressed, focused } = useEarlyPress();
+  const button = {
+    id,
+    'aria-label': label,
+    className: `inline-flex min-h-8 min-w-0 max-w-full items-center justify-between gap-2 border border-edge text-left ${className}`,
+  };
+  if (floating) {
+    return (
+      <floating.ChooseList
+        button={{ ...button, autoFocus: focused }}
+        sign={SIGN}
+        value={value}
+        options={options}
+        onChange={(chosen) => onChange(chosen as V)}
+        defaultOpen={pressed}
+      />
+    );
+  }
   return (
-    <Select.Root value={KEY + value} onValueChange={(key) => onChange(key.slice(KEY.length) as V)}>
-      <Select.Trigger
-        id={id}
-        aria-label={label}
-        className={`inline-flex min-h-8 min-w-0 max-w-full items-center justify-between gap-2 border border-edge text-left ${className}`}
-      >
-        <span className="min-w-0 truncate">
-          <Select.Value />
-        </span>
-        <Select.Icon className="flex-none text-soft">
-          <ChevronDown size={15} />
-        </Select.Icon>
-      </Select.Trigger>
-      <Select.Portal>
-        <Select.Content
-          position="popper"
-          sideOffset={4}
-          collisionPadding={8}
-          className="enamel z-50 max-h-[var(--radix-select-content-available-height)] min-w-[var(--radix-select-trigger-width)] max-w-[92vw] overflow-hidden shadow-lg"
-        >
-          <Select.Viewport className="p-1">
-            {options.map(([each, name]) => (
-              <Select.Item
-                key={each}
-                value={KEY + each}
-                className="flex min-h-8 cursor-pointer items-center gap-2 rounded-md py-1.5 pr-8 pl-2.5 text-sm outline-none data-[highlighted]:bg-copper-wash"
-              >
-                <span className="w-4 flex-none">
-                  <Select.ItemIndicator>
-                    <Check size={14} aria-hidden />
-                  </Select.ItemIndicator>
-                </span>
-                <Select.ItemText>{name}</Select.ItemText>
-              </Select.Item>
-            ))}
-          </Select.Viewport>
-        </Select.Content>
-      </Select.Portal>
-    </Select.Root>
+    // biome-ignore lint/a11y/useAriaPropsForRole: what it controls is made as it opens
+    <button {...button} {...early} role="combobox">
+      <span className="min-w-0 truncate">{options.find(([each]) => each === value)?.[1]}</span>
+      {SIGN}
+    </button>
   );
 }

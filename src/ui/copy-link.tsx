@@ -21,7 +21,7 @@ export function CopyLink({ link }: { link: string }) {
     <button
       type="button"
       onClick={copy}
-      title={link}
+      data-tip={link}
       className="inline-flex min-h-6 items-center gap-1.5 align-bottom text-[13px] text-copper hover:underline"
     >
       {copied ? <Check size={14} aria-hidden /> : <Copy size={14} aria-hidden />}

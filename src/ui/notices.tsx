@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
-import { NoticeList } from './notice-list';
+import { useFloating } from './floating/use-floating';
 
 export interface Notice {
   id: number;
@@ -22,6 +22,7 @@ export const useNotices = () => useContext(Context);
 
 /** Keeps and shows what was said, newest below. */
 export function NoticesProvider({ children }: { children: ReactNode }) {
+  const floating = useFloating();
   const [notices, setNotices] = useState<Notice[]>([]);
   const add = useCallback((kind: Notice['kind'], text: string) => {
     setNotices((all) => [
@@ -38,8 +39,11 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
   return (
     <Context.Provider value={value}>
       {children}
-      {notices.length > 0 && (
-        <NoticeList notices={notices} onClose={(id) => setNotices((all) => all.filter((each) => each.id !== id))} />
+      {floating && notices.length > 0 && (
+        <floating.NoticeList
+          notices={notices}
+          onClose={(id) => setNotices((all) => all.filter((each) => each.id !== id))}
+        />
       )}
     </Context.Provider>
   );

@@ -3,10 +3,16 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import { ArrivalsProvider } from './arrivals/arrivals';
+import { useFloating } from './floating/use-floating';
 import { NoticesProvider } from './notices';
 import { ConflictsProvider } from './saving/conflicts';
 import { LeaveGuard } from './saving/leave-guard';
 import { SureProvider } from './sure';
+
+function TipsWhenLoaded() {
+  const floating = useFloating();
+  return floating ? <floating.Tips /> : null;
+}
 
 /** What every page stands in. */
 export function Providers({ children }: { children: ReactNode }) {
@@ -16,6 +22,7 @@ export function Providers({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
       <NoticesProvider>
+        <TipsWhenLoaded />
         <ConflictsProvider>
           <LeaveGuard />
           <SureProvider>

@@ -1,39 +1,10 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
-import type { ReactNode } from 'react';
-import { Button } from './button';
-
-interface SheetDialogProps {
-  open: boolean;
-  onClose: () => void;
-  title: ReactNode;
-  /** What the button says that closes it and changes nothing. */
-  close: string;
-  /** Room for tables beside each other. */
-  wide?: boolean;
-  children: ReactNode;
-}
+import type { DialogPanelProps } from './floating/dialog-panel';
+import { useFloating } from './floating/use-floating';
 
 /** Something that lies over the page until it is closed. */
-export function SheetDialog({ open, onClose, title, close, wide = false, children }: SheetDialogProps) {
-  return (
-    <Dialog.Root open={open} onOpenChange={(wanted) => !wanted && onClose()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/40" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className={`enamel fixed top-[8vh] left-1/2 z-50 flex max-h-[84vh] -translate-x-1/2 flex-col p-6 shadow-xl ${wide ? 'w-[min(760px,94vw)]' : 'w-[min(540px,94vw)]'}`}
-        >
-          <Dialog.Title className="mb-2 font-display font-semibold text-lg">{title}</Dialog.Title>
-          <div className="-mx-1.5 min-h-0 overflow-y-auto px-1.5">{children}</div>
-          <Dialog.Close asChild>
-            <Button look="plain" className="mt-4 self-start">
-              {close}
-            </Button>
-          </Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
-  );
+export function SheetDialog(props: DialogPanelProps) {
+  const floating = useFloating();
+  return floating ? <floating.DialogPanel {...props} /> : null;
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, type ReactNode, useCallback, useContext, useState } from 'react';
-import { SureDialog } from './sure-dialog';
+import { useFloating } from './floating/use-floating';
 import type { Question } from './sure-questions';
 
 type AskSure = (question: Question) => Promise<boolean>;
@@ -13,6 +13,7 @@ export const useSure = () => useContext(Context);
 
 /** Keeps the question that is being asked. */
 export function SureProvider({ children }: { children: ReactNode }) {
+  const floating = useFloating();
   const [questions, setQuestions] = useState<(Question & { answer: (sure: boolean) => void })[]>([]);
   const [asked] = questions;
   const ask = useCallback<AskSure>(
@@ -29,7 +30,7 @@ export function SureProvider({ children }: { children: ReactNode }) {
   return (
     <Context.Provider value={ask}>
       {children}
-      {asked && <SureDialog question={asked} onAnswer={asked.answer} />}
+      {floating && asked && <floating.SureDialog question={asked} onAnswer={asked.answer} />}
     </Context.Provider>
   );
 }

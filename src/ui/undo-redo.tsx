@@ -26,7 +26,8 @@ export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
         onClick={undo}
         aria-disabled={!can.canUndo}
         aria-label="Undo"
-        title="Undo (Ctrl Z)"
+        aria-keyshortcuts="Control+Z"
+        data-tip="Undo (Ctrl Z)"
       >
         <Undo2 size={17} className={can.canUndo ? '' : 'opacity-40'} />
       </Button>
@@ -36,7 +37,8 @@ export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
         onClick={redo}
         aria-disabled={!can.canRedo}
         aria-label="Redo"
-        title="Redo (Ctrl Shift Z)"
+        aria-keyshortcuts="Control+Shift+Z"
+        data-tip="Redo (Ctrl Shift Z)"
       >
         <Redo2 size={17} className={can.canRedo ? '' : 'opacity-40'} />
       </Button>

@@ -139,7 +139,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await region('Declarations').getByText('set here').waitFor();
     await saved();
     await page.goto(`${home}/channels/${ids.get('Quay School')}`);
-    await region('Declarations').getByTitle('from the site Lanternfold').waitFor();
+    await region('Declarations').locator('[data-tip="from the site Lanternfold"]').waitFor();
     await region('Declarations').getByRole('radio', { name: /^Yes/ }).check();
     await region('Declarations').getByRole('button', { name: 'aimed at children: set here' }).waitFor();
     const tags = page.getByLabel('Tags', { exact: true });
@@ -170,7 +170,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await saved();
     await expect.poll(() => rail().getByText('● ready').count()).toBe(6);
     await region('Picture').getByText('made as the series does').waitFor();
-    await region('Picture').getByTitle('from the series Hand Tools, Slowly').waitFor();
+    await region('Picture').locator('[data-tip="from the series Hand Tools, Slowly"]').waitFor();
     await region('Picture').getByRole('button', { name: 'Let the site pick' }).click();
     await region('Picture').getByText('No picture of your own').waitFor();
     await region('Picture').getByRole('button', { name: 'picture: set here' }).click();

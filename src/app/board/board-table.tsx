@@ -206,7 +206,7 @@ function SortBy({ name, sorted, onSort }: { name: string; sorted: boolean; onSor
     <button
       type="button"
       aria-pressed={sorted}
-      title={sorted ? 'Sorted by this' : `Sort by ${name}`}
+      data-tip={sorted ? 'Sorted by this' : `Sort by ${name}`}
       onClick={onSort}
       className="min-h-6 text-left font-semibold hover:underline"
     >

@@ -20,14 +20,28 @@ const AT = '/api/board/views';
 
 /** Views of the Board that are kept by name: to take one, to keep what is shown, to remove one. */
 export function KeptViews({ query, onTake }: KeptViewsProps) {
+  return (
+    <ChipPopover name="Views">
+      {(close) => (
+        <ViewList
+          query={query}
+          onTake={(taken) => {
+            onTake(taken);
+            close();
+          }}
+        />
+      )}
+    </ChipPopover>
+  );
+}
+
+function ViewList({ query, onTake }: KeptViewsProps) {
   const client = useQueryClient();
   const { trouble } = useNotices();
-  const [open, setOpen] = useState(false);
   const [name, setName] = useState('');
   const { data: views = [] } = useQuery({
     queryKey: ['board views'],
     queryFn: () => ask<KeptView[]>(AT),
-    enabled: open,
   });
   const change = async (method: 'PUT' | 'DELETE', json: object) => {
     try {
@@ -43,7 +57,7 @@ export function KeptViews({ query, onTake }: KeptViewsProps) {
     if (await change('PUT', { name, query })) setName('');
   };
   return (
-    <ChipPopover name="Views" open={open} onOpenChange={setOpen}>
+    <>
       {views.length === 0 && (
         <p className="text-soft">None is kept yet. Choose what the Board shows, then keep it here.</p>
       )}
@@ -52,10 +66,7 @@ export function KeptViews({ query, onTake }: KeptViewsProps) {
           <li key={view.name} className="flex items-center gap-2">
             <button
               type="button"
-              onClick={() => {
-                onTake(view.query);
-                setOpen(false);
-              }}
+              onClick={() => onTake(view.query)}
               className="min-h-8 flex-1 rounded-md px-2 text-left [overflow-wrap:anywhere] hover:bg-copper-wash"
             >
               {view.name}
@@ -79,6 +90,6 @@ export function KeptViews({ query, onTake }: KeptViewsProps) {
           Keep
         </Button>
       </form>
-    </ChipPopover>
+    </>
   );
 }

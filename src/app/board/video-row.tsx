@@ -81,10 +81,10 @@ function Thumbnail({ pictureId }: { pictureId: string | undefined }) {
 
 function aboutCut({ cut, series }: BoardRow): string {
   if (!cut) return 'no file yet';
-  if (!cut.facts) return cut.fileName;
-  const { duration, video } = cut.facts;
+  if (!cut.shown) return cut.fileName;
+  const { duration, width, height } = cut.shown;
   const seconds = Math.floor(duration.num / duration.den);
-  return `${viewerTime(duration, seconds)} · ${series ?? `${video.width}×${video.height}`}`;
+  return `${viewerTime(duration, seconds)} · ${series ?? `${width}×${height}`}`;
 }
 
 function CutLine({ row, arrival }: Pick<RowProps, 'row' | 'arrival'>) {
@@ -140,7 +140,6 @@ interface CrossingProps {
   missing: Record<string, number> | undefined;
 }
 
-const ACT = 'inline-flex min-h-6 items-center text-[13px] text-copper underline underline-offset-2';
 /** What an act changes is heard of like any other change. */
 const NOTHING_ELSE = ['board acts'];
 
@@ -156,7 +155,7 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
   return (
     <div className="mt-0.5 flex flex-wrap items-center gap-x-2.5">
       {drop.actions.includes('open') && (
-        <button type="button" onClick={() => press('open')} aria-label={`Open on ${channel.name}`} className={ACT}>
+        <button type="button" onClick={() => press('open')} aria-label={`Open on ${channel.name}`} className="cell-act">
           Open
         </button>
       )}
@@ -165,13 +164,19 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
           type="button"
           onClick={() => press('try again')}
           aria-label={`Try again on ${channel.name}`}
-          className={ACT}
+          className="cell-act"
         >
           Try again
         </button>
       )}
       {drop.link && (
-        <a href={drop.link} target="_blank" rel="noreferrer" aria-label={`Watch on ${channel.name}`} className={ACT}>
+        <a
+          href={drop.link}
+          target="_blank"
+          rel="noreferrer"
+          aria-label={`Watch on ${channel.name}`}
+          className="cell-act"
+        >
           Watch
         </a>
       )}
@@ -184,14 +189,12 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
 const SIGNS: Record<StopsLook, string> = { idle: '', moving: '', held: '‖', live: '●', snag: '▲' };
 
 function Crossing({ drop, channel, missing }: CrossingProps) {
-  const cell =
-    'border-line border-t px-2.5 py-2 align-middle [overflow-wrap:anywhere] sm:border-l max-sm:block max-sm:border-t-0 max-sm:px-3.5 max-sm:pt-0';
   const [near, setNear] = useState(false);
-  if (!drop) return <td className={`${cell} max-sm:hidden`} />;
+  if (!drop) return <td className="crossing max-sm:hidden" />;
   const look = lookOf(drop);
   const stops = <Stops behind={drop.stops} look={look} fraction={drop.progress?.fraction} />;
   return (
-    <td className={`relative ${cell}`} onPointerEnter={() => setNear(true)} onPointerLeave={() => setNear(false)}>
+    <td className="crossing relative" onPointerEnter={() => setNear(true)} onPointerLeave={() => setNear(false)}>
       <span className="text-[13px] text-soft sm:hidden">{channel.name}</span>
       {look === 'moving' && <div className="mb-1.5">{stops}</div>}
       {look !== 'moving' && near && (

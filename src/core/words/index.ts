@@ -2,6 +2,7 @@ export * from './graphemes';
 export * from './limits';
 export * from './links';
 export * from './open-blanks';
+export * from './plain-template';
 export * from './tag-suggestions';
 export * from './tag-variants';
 export * from './tags';

@@ -3,12 +3,6 @@ import Mustache from 'mustache';
 /** What a template may name: text, a list that a section repeats, or a group of these. */
 export type TemplateView = { [name: string]: string | boolean | TemplateView | TemplateView[] | string[] | undefined };
 
-/** The pattern of a title that nobody has written one for. */
-export const PLAIN_TITLE = '{{title}}';
-
-/** The template of a text that nobody has written one for; it has no blanks to leave open. */
-export const PLAIN_TEMPLATE = '{{#summary}}{{summary}}{{/summary}}\n\n{{#links}}\n{{line}}\n{{/links}}';
-
 /** A template that cannot be read; `at` counts signs from its start. */
 export class TemplateError extends Error {
   override name = 'TemplateError';

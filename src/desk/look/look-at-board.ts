@@ -5,9 +5,10 @@ import { wholeTitle } from '@/core/fitting';
 import { TemplateError } from '@/core/words';
 import { type BoardChoice, boardCounts, boardPlaces, movingNow } from '@/store/board';
 import { allChannels, type Channel, channelsInUse } from '@/store/channels';
-import { betterCut, cutInUse, cutsOf } from '@/store/cuts';
+import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
+import type { Job } from '@/store/jobs';
 import { cutsOfRenditions } from '@/store/renditions';
 import { type Video, videosById } from '@/store/videos';
 import { actionsFor, type DropAction } from '../drop/act-on-drop';
@@ -18,10 +19,10 @@ import { inForceAt, type KeptLayers, keptLayers, wordsAt } from '../layers/layer
 import { MOST_AT_ONCE } from '../many/many-act';
 import { site } from '../site/session';
 import { channelView, cutView, dropsByVideo, dropView, readingJobs } from './look';
-import type { BoardCounts, BoardMissing, BoardRow, BoardView } from './views';
+import type { BoardCounts, BoardCut, BoardMissing, BoardRow, BoardView } from './views';
 
 /** How many videos the Board shows before somebody scrolls. */
-const FIRST_ROWS = 24;
+const FIRST_ROWS = 18;
 const MOST_ROWS = 400;
 
 /** Ids as a list, or as an address has them, with commas between. */
@@ -113,8 +114,8 @@ async function boardRows(
         shownTitle: shownTitle(video, ofVideo, channelById, layers),
         series: layers.series.get(video.seriesId ?? '')?.name,
         pictureId: video.pictureId,
-        cut: cut && cutView(cut, jobs.get(cut.id)),
-        betterCut: better && cutView(better, jobs.get(better.id)),
+        cut: cut && boardCut(cut, jobs.get(cut.id)),
+        betterCut: better && boardCut(better, jobs.get(better.id)),
         drops: ofVideo.map((drop) => ({
           ...dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? '')),
           actions: boardActions(video, drop, channelById.get(drop.channelId), layers),
@@ -122,6 +123,12 @@ async function boardRows(
       },
     ];
   });
+}
+
+function boardCut(cut: Cut, job: Job | undefined): BoardCut {
+  const { facts, fingerprint: _, ...shown } = cutView(cut, job);
+  const picture = facts && { duration: facts.duration, width: facts.video.width, height: facts.video.height };
+  return { ...shown, shown: picture };
 }
 
 /** Of what can be done with a drop, the common acts: what is ready is opened, and what has a snag is tried again. */

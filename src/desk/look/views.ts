@@ -68,6 +68,11 @@ export interface ChannelView {
   connected: boolean;
 }
 
+/** What the Board shows of a file; of its facts, as exact seconds and pixels, only these. */
+export interface BoardCut extends Omit<CutView, 'facts' | 'fingerprint'> {
+  shown: { duration: Fraction; width: number; height: number } | undefined;
+}
+
 export interface BoardRow {
   videoId: string;
   title: string;
@@ -76,8 +81,8 @@ export interface BoardRow {
   series: string | undefined;
   group: BoardGroup;
   pictureId: string | undefined;
-  cut: CutView | undefined;
-  betterCut: CutView | undefined;
+  cut: BoardCut | undefined;
+  betterCut: BoardCut | undefined;
   drops: BoardDrop[];
 }
 

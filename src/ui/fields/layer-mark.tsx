@@ -1,7 +1,6 @@
 'use client';
 
 import { ChevronDown } from 'lucide-react';
-import { DropdownMenu } from 'radix-ui';
 import {
   type DefaultField,
   FIELD_NAMES,
@@ -11,7 +10,8 @@ import {
   type Source,
   sourceWords,
 } from '@/core/defaults';
-import { MenuItem, MenuList } from '../menu';
+import type { MenuItem } from '../floating/menu-list';
+import { MenuButton } from '../menu-button';
 
 interface LayerMarkProps {
   from: readonly Source[];
@@ -34,38 +34,40 @@ export function LayerMark({ from, field, own, beneath, put, moves = [] }: LayerM
     if (from.length === 0) return null;
     const layers = [...new Set(from.map(({ layer }) => layer))];
     return (
-      <span title={`from ${sourceWords(from)}`} className={`${BADGE} border-line`}>
+      <span data-tip={`from ${sourceWords(from)}`} className={`${BADGE} border-line`}>
         from {new Intl.ListFormat('en').format(layers)}
+        <span className="sr-only">: {sourceWords(from)}</span>
       </span>
     );
   }
   const list = isListField(field) ? (own as ListValue<unknown>) : undefined;
   const turned = list && { ...list, way: list.way === 'add' ? 'replace' : 'add' };
   const says = list ? (list.way === 'add' ? 'added here' : 'replaces inherited') : 'set here';
+  const items: MenuItem[] = [
+    {
+      key: 'reset',
+      says: <>Reset{beneath.length > 0 && <span className="text-soft"> to {sourceWords(beneath)}</span>}</>,
+      onPress: () => put(null),
+    },
+    ...moves.map(({ says: move, onMove }) => ({ key: move, says: move, onPress: onMove })),
+  ];
+  if (turned) {
+    const turn = turned.way === 'add' ? 'Add to inherited ones' : 'Replace inherited ones';
+    items.splice(1, 0, { key: 'turn', says: turn, onPress: () => put(turned) });
+  }
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        aria-label={`${FIELD_NAMES[field]}: ${says}`}
-        className={`${BADGE} border-edge hover:bg-sunk data-[state=open]:bg-sunk`}
-      >
-        {says}
-        <ChevronDown size={13} aria-hidden />
-      </DropdownMenu.Trigger>
-      <MenuList>
-        <MenuItem onPress={() => put(null)}>
-          Reset{beneath.length > 0 && <span className="text-soft"> to {sourceWords(beneath)}</span>}
-        </MenuItem>
-        {turned && (
-          <MenuItem onPress={() => put(turned)}>
-            {turned.way === 'add' ? 'Add to inherited ones' : 'Replace inherited ones'}
-          </MenuItem>
-        )}
-        {moves.map(({ says: move, onMove }) => (
-          <MenuItem key={move} onPress={onMove}>
-            {move}
-          </MenuItem>
-        ))}
-      </MenuList>
-    </DropdownMenu.Root>
+    <MenuButton
+      button={{
+        'aria-label': `${FIELD_NAMES[field]}: ${says}`,
+        className: `${BADGE} border-edge hover:bg-sunk data-[state=open]:bg-sunk`,
+        children: (
+          <>
+            {says}
+            <ChevronDown size={13} aria-hidden />
+          </>
+        ),
+      }}
+      items={items}
+    />
   );
 }

@@ -149,7 +149,7 @@ export function TemplateField(props: TemplateFieldProps) {
           <button
             key={name}
             type="button"
-            title={says}
+            data-tip={says}
             onClick={() => insert(name, section)}
             className="rounded bg-sunk px-1.5 py-0.5 font-mono text-[12px] text-ink hover:bg-copper-wash"
           >
@@ -161,7 +161,7 @@ export function TemplateField(props: TemplateFieldProps) {
             <button
               key={name}
               type="button"
-              title="a link of the shelf, as a line"
+              data-tip="a link of the shelf, as a line"
               onClick={() => insert(`shelf.${name}`, false)}
               className="rounded border border-line px-1.5 py-0.5 font-mono text-[12px] text-ink hover:bg-copper-wash"
             >

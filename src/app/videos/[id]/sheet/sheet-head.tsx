@@ -29,7 +29,7 @@ export function SheetHead({ handle }: { handle: SheetHandle }) {
         Skip to where it goes
       </a>
       <div className="flex flex-wrap items-center gap-x-3 gap-y-0.5">
-        <h1 className="min-w-0 truncate text-[21px]!" title={sheet.title}>
+        <h1 className="min-w-0 truncate text-[21px]!" data-tip={sheet.title}>
           {sheet.title || 'Without a title'}
         </h1>
         <span className="min-w-0 truncate text-[13px] text-soft">{seriesLine(sheet)}</span>

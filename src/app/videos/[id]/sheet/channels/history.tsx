@@ -50,7 +50,7 @@ export function History({ channels }: { channels: readonly SheetChannel[] }) {
                 key={id}
                 className="grid grid-cols-[48px_minmax(0,1fr)] gap-x-3 border-line border-t py-1 sm:grid-cols-[48px_150px_minmax(0,1fr)]"
               >
-                <time dateTime={at} title={full.format(new Date(at))} className="text-soft">
+                <time dateTime={at} data-tip={full.format(new Date(at))} className="text-soft">
                   {time.format(new Date(at))}
                 </time>
                 <span className="truncate text-soft">{channel}</span>

@@ -1,11 +1,11 @@
 'use client';
 
 import { ChevronDown, RefreshCw } from 'lucide-react';
-import { Popover } from 'radix-ui';
 import { type FormEvent, useState } from 'react';
 import { sourceWords } from '@/core/defaults';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
+import { PopButton } from '@/ui/pop-button';
 import { TickBox } from '@/ui/tick-box';
 import type { SheetHandle } from '../use-sheet';
 
@@ -31,72 +31,79 @@ export function PlaylistPicker({ channel, handle }: PickerProps) {
     if (await handle.act(at, { method: 'POST', json: { title } })) setTitle('');
   };
   return (
-    <Popover.Root>
-      <Popover.Trigger className="mt-1.5 inline-flex items-center gap-1 text-left text-[13px] text-copper hover:underline">
-        {chosen.length === 0
-          ? `No ${groups?.one} chosen`
-          : `In ${chosen.map((playlist) => `“${playlist.title}”`).join(', ')}`}
-        <ChevronDown size={14} aria-hidden />
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} className="enamel z-30 grid w-[290px] gap-2 p-3.5 shadow-lg">
-          <div className="flex items-center justify-between">
-            <h3>
-              {channel.name}: {groups?.many}
-            </h3>
-            <button
-              type="button"
-              aria-label={`Read the ${groups?.many} from ${channel.siteName} again`}
-              onClick={() => handle.act(at, { method: 'PUT' })}
-              className="rounded p-1 text-soft hover:text-ink"
-            >
-              <RefreshCw size={15} />
-            </button>
-          </div>
-          {playlists.length === 0 && <p className="text-[13px] text-soft">There are none yet.</p>}
-          {playlists.map((playlist) => (
-            <TickBox
-              key={playlist.id}
-              ticked={chosenPlaylists.includes(playlist.id)}
-              onTick={(ticked) => choose(playlist.id, ticked)}
-              className="text-sm"
-            >
-              {playlist.title}
-            </TickBox>
-          ))}
-          <p className="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
-            {byHand ? (
-              <button type="button" onClick={() => void set(null)} className="textlink">
-                Use the defaults again
-              </button>
-            ) : (
-              playlistsFrom.length > 0 && <span>from {sourceWords(playlistsFrom)}</span>
-            )}
-          </p>
-          {unknownPlaylists.map((name) => (
-            <button
-              key={name}
-              type="button"
-              onClick={() => void handle.act(at, { method: 'POST', json: { title: name } })}
-              className="textlink text-left text-[13px]"
-            >
-              ▲ The defaults name “{name}”, which the channel does not have. Make it there
-            </button>
-          ))}
-          <form onSubmit={make} className="flex gap-2 border-line border-t pt-2.5">
-            <input
-              value={title}
-              onChange={(event) => setTitle(event.target.value)}
-              aria-label={`Name of a new ${groups?.one}`}
-              placeholder={`New ${groups?.one}`}
-              className="min-w-0 flex-1 rounded-lg border border-edge bg-card px-2.5 py-1.5 text-sm"
-            />
-            <Button type="submit" className="px-3">
-              Create
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <PopButton
+      button={{
+        className: 'mt-1.5 inline-flex items-center gap-1 text-left text-[13px] text-copper hover:underline',
+        children: (
+          <>
+            {chosen.length === 0
+              ? `No ${groups?.one} chosen`
+              : `In ${chosen.map((playlist) => `“${playlist.title}”`).join(', ')}`}
+            <ChevronDown size={14} aria-hidden />
+          </>
+        ),
+      }}
+      panel={{
+        label: `${channel.name}: ${groups?.many}`,
+        align: 'start',
+        className: 'grid w-[min(290px,92vw)] gap-2 p-3.5',
+      }}
+    >
+      <div className="flex items-center justify-between">
+        <h3>
+          {channel.name}: {groups?.many}
+        </h3>
+        <button
+          type="button"
+          aria-label={`Read the ${groups?.many} from ${channel.siteName} again`}
+          onClick={() => handle.act(at, { method: 'PUT' })}
+          className="rounded p-1 text-soft hover:text-ink"
+        >
+          <RefreshCw size={15} />
+        </button>
+      </div>
+      {playlists.length === 0 && <p className="text-[13px] text-soft">There are none yet.</p>}
+      {playlists.map((playlist) => (
+        <TickBox
+          key={playlist.id}
+          ticked={chosenPlaylists.includes(playlist.id)}
+          onTick={(ticked) => choose(playlist.id, ticked)}
+          className="text-sm"
+        >
+          {playlist.title}
+        </TickBox>
+      ))}
+      <p className="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
+        {byHand ? (
+          <button type="button" onClick={() => void set(null)} className="textlink">
+            Use the defaults again
+          </button>
+        ) : (
+          playlistsFrom.length > 0 && <span>from {sourceWords(playlistsFrom)}</span>
+        )}
+      </p>
+      {unknownPlaylists.map((name) => (
+        <button
+          key={name}
+          type="button"
+          onClick={() => void handle.act(at, { method: 'POST', json: { title: name } })}
+          className="textlink text-left text-[13px]"
+        >
+          ▲ The defaults name “{name}”, which the channel does not have. Make it there
+        </button>
+      ))}
+      <form onSubmit={make} className="flex gap-2 border-line border-t pt-2.5">
+        <input
+          value={title}
+          onChange={(event) => setTitle(event.target.value)}
+          aria-label={`Name of a new ${groups?.one}`}
+          placeholder={`New ${groups?.one}`}
+          className="min-w-0 flex-1 rounded-lg border border-edge bg-card px-2.5 py-1.5 text-sm"
+        />
+        <Button type="submit" className="px-3">
+          Create
+        </Button>
+      </form>
+    </PopButton>
   );
 }

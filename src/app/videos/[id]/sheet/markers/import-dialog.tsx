@@ -104,7 +104,7 @@ function AsCaptions({ onTake }: { onTake: (language: string) => void }) {
         <input
           value={language}
           onChange={(event) => setLanguage(event.target.value)}
-          title="A language tag such as en, de or pt-BR"
+          data-tip="A language tag such as en, de or pt-BR"
           className="w-20 rounded-md border border-edge bg-card px-2 py-1"
         />
       </label>

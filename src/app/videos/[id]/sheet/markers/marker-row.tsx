@@ -57,7 +57,7 @@ export function MarkerRow({ marker, chosen, onChoose }: RowProps) {
       <DraftInput
         draft={note}
         placeholder={PLACES[marker.on]}
-        title={PLACES[marker.on] && `It sat ${PLACES[marker.on]} in the edit`}
+        data-tip={PLACES[marker.on] && `It sat ${PLACES[marker.on]} in the edit`}
         aria-label={`Note of the marker at ${marker.timecode}`}
         className={`${CELL} ${LINE} text-soft`}
       />
@@ -111,7 +111,7 @@ function TimeCell({ marker }: { marker: PlacedMarker }) {
         if (event.key === 'Escape') setText(marker.timecode);
       }}
       spellCheck={false}
-      title={
+      data-tip={
         marker.outside
           ? 'It lies outside what was exported'
           : 'Press to go there; type another time to move it: 0:30, frame 120, 01:00:00:00'

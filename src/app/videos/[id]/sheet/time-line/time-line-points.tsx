@@ -63,7 +63,7 @@ function CodeField({ label, title, value, onSet }: CodeFieldProps) {
     }
   };
   return (
-    <label title={title} className="flex items-center gap-2 text-soft">
+    <label data-tip={title} className="flex items-center gap-2 text-soft">
       {label}
       <input
         value={text}

@@ -35,7 +35,7 @@ export function ViewerBar() {
         {chapters.map(({ markerId, title }, index) => (
           <span
             key={markerId}
-            title={title}
+            data-tip={title}
             className="absolute top-1.5 h-3.5 w-[2px] -translate-x-px bg-white"
             style={{ left: part(starts[index] ?? 0) }}
           />

@@ -115,7 +115,7 @@ function Count({ of, text, limit }: CountProps) {
   return (
     <p className="flex justify-between gap-2 tabular-nums">
       <span className="text-soft">{of}</span>
-      <span title={COUNTED[limit.unit]} className={used > limit.most ? 'font-semibold text-snag' : ''}>
+      <span data-tip={COUNTED[limit.unit]} className={used > limit.most ? 'font-semibold text-snag' : ''}>
         {used.toLocaleString('en')} of {limit.most.toLocaleString('en')}{' '}
         {limit.unit === 'utf8' ? 'bytes' : 'characters'}
       </span>

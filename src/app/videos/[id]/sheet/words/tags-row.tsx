@@ -1,14 +1,14 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { Popover } from 'radix-ui';
 import { type TagOffer, type TagRules, tagsFromText } from '@/core/words';
 import type { TagOffers } from '@/desk/video/suggest-tags';
 import { ask } from '@/ui/ask';
-import { Button } from '@/ui/button';
+import { buttonLook } from '@/ui/button';
 import { ChipsField } from '@/ui/fields/chips-field';
 import { FieldRow } from '@/ui/fields/field-row';
 import { LimitCount } from '@/ui/fields/limit-count';
+import { PopButton } from '@/ui/pop-button';
 import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
 
@@ -65,23 +65,16 @@ export function TagsRow({ handle }: { handle: SheetHandle }) {
 /** What could be added, with why; it is asked for only when somebody opens it. */
 function TagOfferList({ handle, onAdd }: { handle: SheetHandle; onAdd: (tag: string) => void }) {
   return (
-    <Popover.Root>
-      <Popover.Trigger asChild>
-        <Button look="plain" className="mt-1">
-          Suggest tags
-        </Button>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          aria-label="Tags to add"
-          className="enamel z-30 max-h-[60vh] w-[min(460px,92vw)] overflow-y-auto p-3.5 shadow-lg"
-        >
-          <Offers handle={handle} onAdd={onAdd} />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <PopButton
+      button={{ className: `${buttonLook('plain')} mt-1`, children: 'Suggest tags' }}
+      panel={{
+        label: 'Tags to add',
+        align: 'start',
+        className: 'max-h-[60vh] w-[min(460px,92vw)] overflow-y-auto p-3.5',
+      }}
+    >
+      <Offers handle={handle} onAdd={onAdd} />
+    </PopButton>
   );
 }
 

@@ -1,8 +1,8 @@
 'use client';
 
 import { AlertDialog } from 'radix-ui';
-import { Button } from './button';
-import type { Question } from './sure-questions';
+import { Button } from '../button';
+import type { Question } from '../sure-questions';
 
 /** A question that has to be answered before anything else is done. */
 export function SureDialog({ question, onAnswer }: { question: Question; onAnswer: (sure: boolean) => void }) {

@@ -2,7 +2,7 @@
 
 import { X } from 'lucide-react';
 import { Toast } from 'radix-ui';
-import type { Notice } from './notices';
+import type { Notice } from '../notices';
 
 /** What went wrong stands longer; while it is read, under the pointer or with focus, its time does not run. */
 const TROUBLE_MILLISECONDS = 20_000;

@@ -20,6 +20,7 @@ export function SheetHead({ handle }: { handle: SheetHandle }) {
   return (
     <section
       aria-label="This video"
+      data-head="stays"
       className="sticky top-0 z-20 grid grid-cols-[minmax(0,1fr)] gap-0.5 border-line border-b bg-card px-4 pt-2 sm:px-7"
     >
       <button type="button" onClick={() => goToSection('words')} className={SKIP}>

@@ -60,7 +60,7 @@ export function Rail({ handle }: { handle: SheetHandle }) {
       id={RAIL_ID}
       aria-label="Where it goes"
       tabIndex={-1}
-      className="enamel flex min-h-0 scroll-mt-28 flex-col overflow-hidden lg:max-h-full"
+      className="enamel flex min-h-0 flex-col overflow-hidden lg:max-h-full"
     >
       <div className="min-h-0 overflow-y-auto px-4 py-3.5">
         <h2 className="mb-1">Where it goes</h2>

@@ -23,7 +23,7 @@ export function SheetSection({ id, acts, children }: SheetSectionProps) {
   if (!used) return null;
   const body = `${sectionAnchor(id)}-body`;
   return (
-    <section id={sectionAnchor(id)} aria-label={SECTION_NAMES[id]} className="tray min-w-0 scroll-mt-28">
+    <section id={sectionAnchor(id)} aria-label={SECTION_NAMES[id]} className="tray min-w-0">
       <header className="flex flex-wrap items-center gap-x-3 pr-3">
         <h2 className="min-w-0 flex-1">
           <button
@@ -31,7 +31,7 @@ export function SheetSection({ id, acts, children }: SheetSectionProps) {
             aria-expanded={open}
             aria-controls={body}
             onClick={() => setOpen(id, !open)}
-            className="flex w-full scroll-mt-28 items-baseline gap-x-3 rounded-[10px] px-4 py-3 text-left hover:bg-sunk"
+            className="flex w-full items-baseline gap-x-3 rounded-[10px] px-4 py-3 text-left hover:bg-sunk"
           >
             <span className="flex-none">{SECTION_NAMES[id]}</span>
             <span className="min-w-0 flex-1 truncate font-normal font-text text-[13px] text-soft tracking-normal">

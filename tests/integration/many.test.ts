@@ -1,3 +1,4 @@
+import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undo } from '@/desk/changes/changes';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
@@ -11,6 +12,7 @@ import { askToDelete, keepVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 import { inWindow } from '@/desk/window';
 import { database } from '@/store/database';
+import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
 import { bringFile, channelsOfTheYard, setFaultsAt, untilSheet, untilState, videosAt } from '../setup/desk';
 import { manyVideos } from '../setup/many-videos';
@@ -93,6 +95,41 @@ describe('many videos at once', () => {
     for (const each of ids) expect((await lookAtSheet(each)).own.privacy).toBe('everyone');
     worker.start();
   });
+
+  it('keep what two windows put to them at the same time, with three workers, of which one is killed', async () => {
+    const ids = await manyVideos(300, []);
+    const acts: Act[] = [
+      { do: 'tags', tags: ['keel'] },
+      { do: 'tags', tags: ['oak'] },
+      { do: 'tags', tags: ['keel', 'larch'] },
+      { do: 'playlist', title: 'Boats' },
+    ];
+    const more = [1, 2].map(() => startProcess(path.resolve('.'), 'worker', processEnvironment(path.resolve('.'))));
+    try {
+      const asked = await Promise.all(acts.map((act) => askOfMany({ ids, act })));
+      const doneOf = async () => (await lookAtManyActs()).find(({ id }) => id === asked[0]?.id)?.done ?? 0;
+      await expect.poll(doneOf, { timeout: 30_000, interval: 20 }).toBeGreaterThan(20);
+      await worker.end('SIGKILL');
+      worker.start();
+      const ends = await Promise.all(asked.map(({ id }) => untilEnded(id)));
+      for (const end of ends) expect(end).toMatchObject({ videos: 300, done: 300, failedInAll: 0 });
+      const videos = await database()('videos').whereIn('id', ids).select('own');
+      const owns = videos.map(({ own }) => (typeof own === 'string' ? JSON.parse(own) : own));
+      for (const own of owns) {
+        expect([...own.tags.items].sort()).toEqual(['keel', 'larch', 'oak']);
+        expect(own.playlists.items).toEqual(['Boats']);
+      }
+      const results = await database()('manyResults')
+        .whereIn(
+          'actId',
+          asked.map(({ id }) => id),
+        )
+        .count({ all: '*' });
+      expect(Number(results[0]?.all)).toBe(4 * 300);
+    } finally {
+      await Promise.all(more.map((child) => endProcess(child)));
+    }
+  }, 180_000);
 
   it('are sent where they are ready, and what was removed stays away', async () => {
     const ready = await bringFile(clip, 'Marrow Quay', 'many-ready.mp4');

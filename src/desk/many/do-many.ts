@@ -7,7 +7,7 @@ import { dropsOf } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { addResult, manyActById, type OneResult, resultsOf, setManyActState } from '@/store/many-acts';
 import { type Video, videoById } from '@/store/videos';
-import { DeskError } from '../desk-error';
+import { ChangedMeanwhile, DeskError } from '../desk-error';
 import { actOnDrop } from '../drop/act-on-drop';
 import { sendVideo } from '../drop/send';
 import { askToDelete } from '../video/delete-video';
@@ -93,10 +93,23 @@ async function doWith(video: Video, act: Act): Promise<boolean> {
   }
 }
 
+/** As often as a list is looked at anew that somebody else has just put something to. */
+const MOST_LOOKS = 20;
+
+/** Puts something to a list of a video; what another window or another act puts there at the same moment stays, too. */
 async function putToList(video: Video, field: 'tags' | 'playlists', more: readonly string[]): Promise<boolean> {
-  const list = listWith(video.own[field], more);
-  if (list) await editVideo(video.id, { [field]: list });
-  return list !== undefined;
+  let { own } = video;
+  for (let looks = 1; ; looks += 1) {
+    const list = listWith(own[field], more);
+    if (!list) return false;
+    try {
+      await editVideo(video.id, { [field]: list, on: { [field]: own[field] ?? null } });
+      return true;
+    } catch (error) {
+      if (!(error instanceof ChangedMeanwhile) || looks === MOST_LOOKS) throw error;
+      own = (await videoById(database(), video.id))?.own ?? own;
+    }
+  }
 }
 
 /** What comes of an act for one video. */

@@ -1,3 +1,4 @@
+import { STATE_WORDS } from '@/core/drop';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetView } from '@/desk/look/views';
 import { dropWords } from '@/ui/drop-words';
@@ -47,7 +48,7 @@ export async function show(name: string, options: { json?: boolean }): Promise<v
   lines.push(sheet.cut ? `File: ${sheet.cut.fileName}, ${sheet.cut.refusal ?? sheet.cut.state}` : 'File: none yet');
   for (const { ticked, name: channel, siteName, drop, missing, changes } of sheet.channels) {
     if (!ticked) continue;
-    lines.push(`${channel} on ${siteName}: ${drop ? dropWords(drop) : 'Not sent yet'}`);
+    lines.push(`${channel} on ${siteName}: ${drop ? dropWords(drop) : STATE_WORDS.draft}`);
     if (drop?.link) lines.push(`  Link: ${drop.link}`);
     if (drop?.snag) lines.push(`  ${drop.snag.remedy}.`);
     for (const { what } of drop?.state === 'draft' ? missing : []) lines.push(`  Missing: ${what}`);

@@ -3,6 +3,7 @@
 import { useRef } from 'react';
 import { useArrivals } from './arrivals/arrivals';
 import { Button } from './button';
+import { BUTTONS } from './button-words';
 import { FilePick } from './file-pick';
 
 /** Picks finished files and brings them in. */
@@ -19,7 +20,7 @@ export function BringButton() {
         onPick={(files) => bring(files)}
       />
       <Button look="press" onClick={() => input.current?.click()}>
-        Add videos
+        {BUTTONS.addVideos}
       </Button>
     </>
   );

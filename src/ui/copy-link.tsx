@@ -2,6 +2,7 @@
 
 import { Check, Copy } from 'lucide-react';
 import { useState } from 'react';
+import { BUTTONS } from './button-words';
 import { useNotices } from './notices';
 
 /** A share link that goes to the clipboard with a click. */
@@ -25,7 +26,7 @@ export function CopyLink({ link }: { link: string }) {
       className="inline-flex min-h-6 items-center gap-1.5 align-bottom text-[13px] text-copper hover:underline"
     >
       {copied ? <Check size={14} aria-hidden /> : <Copy size={14} aria-hidden />}
-      {copied ? 'Copied' : 'Copy link'}
+      {copied ? 'Copied' : BUTTONS.copyLink}
     </button>
   );
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { STATE_WORDS } from '@/core/drop';
 import type { DropView } from '@/desk/look/views';
 import { headline, underline } from '../app/board/headline';
 import { dropWords } from './drop-words';
@@ -31,20 +32,22 @@ describe('where a drop stands, in words', () => {
 
   it('says progress, rate and time left of a transfer', () => {
     const progress = { says: '62 % · 18.4 Mbit/s', fraction: 0.62, bytesPerSecond: 2_300_000, secondsLeft: 170 };
-    expect(dropWords(drop({ progress }))).toBe('Landing 62 % · 18.4 Mbit/s · 3 min left');
-    expect(dropWords(drop({ progress: { says: 'giving title, text and picture' } }))).toBe(
-      'Landing: giving title, text and picture',
+    expect(dropWords(drop({ progress }))).toBe(`${STATE_WORDS.landing} 62 % · 18.4 Mbit/s · 3 min left`);
+    expect(dropWords(drop({ progress: { says: 'setting title, text and picture' } }))).toBe(
+      `${STATE_WORDS.landing}: setting title, text and picture`,
     );
   });
 
   it('says what the site does, and each resting state', () => {
     const settling = { says: 'first version', fraction: 0.416 };
-    expect(dropWords(drop({ state: 'settling', progress: settling }))).toBe('Settling: first version 41 %');
-    expect(dropWords(drop({ state: 'packing' }))).toBe('Packing');
-    expect(dropWords(drop({ state: 'draft' }))).toBe('Not sent yet');
-    expect(dropWords(drop({ state: 'held' }))).toBe('Ready to open');
+    expect(dropWords(drop({ state: 'settling', progress: settling }))).toBe(
+      `${STATE_WORDS.settling}: first version 41 %`,
+    );
+    expect(dropWords(drop({ state: 'packing' }))).toBe(STATE_WORDS.packing);
+    expect(dropWords(drop({ state: 'draft' }))).toBe(STATE_WORDS.draft);
+    expect(dropWords(drop({ state: 'held' }))).toBe(STATE_WORDS.held);
     expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }))).toBe('Live · checked');
-    expect(dropWords(drop({ state: 'removed' }))).toBe('Removed from the site');
+    expect(dropWords(drop({ state: 'removed' }))).toBe(STATE_WORDS.removed);
   });
 
   it('has a look for each state', () => {

@@ -1,4 +1,4 @@
-import { STOPS } from '@/core/drop';
+import { STOP_WORDS, STOPS } from '@/core/drop';
 import type { DropView } from '@/desk/look/views';
 
 const GAP = 23;
@@ -33,7 +33,8 @@ interface StopsProps {
 export function Stops({ behind, look, fraction = 0 }: StopsProps) {
   const reached = behind > 0 ? at(behind - 1) : FIRST;
   const way = look === 'moving' && behind > 0 ? GAP * Math.min(1, fraction) : 0;
-  const label = behind === 0 ? 'no stop passed yet' : `${behind} of 6 stops passed, last: ${STOPS[behind - 1]}`;
+  const last = STOPS[behind - 1];
+  const label = last ? `${behind} of 6 steps done, last: ${STOP_WORDS[last]}` : 'no step done yet';
   return (
     <svg
       width="132"

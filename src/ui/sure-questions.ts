@@ -1,3 +1,4 @@
+import { BUTTONS } from './button-words';
 /** What is asked before something is done that others will see. */
 export interface Question {
   title: string;
@@ -13,5 +14,5 @@ export interface Question {
 export const questionBeforeOpening = (channel: string, site: string): Question => ({
   title: `Open it to everyone on ${channel}?`,
   follows: [`Everyone can see it on ${site} from then on. Subscribers may be told at once.`],
-  yes: 'Open it',
+  yes: BUTTONS.openIt,
 });

@@ -2,6 +2,7 @@
 
 import { Redo2, Undo2 } from 'lucide-react';
 import { Button } from './button';
+import { BUTTONS } from './button-words';
 import { isTyping } from './typing';
 import { useKeys } from './use-keys';
 
@@ -25,7 +26,7 @@ export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
         className="mx-0!"
         onClick={undo}
         aria-disabled={!can.canUndo}
-        aria-label="Undo"
+        aria-label={BUTTONS.undo}
         aria-keyshortcuts="Control+Z"
         data-tip="Undo (Ctrl Z)"
       >
@@ -36,7 +37,7 @@ export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
         className="mx-0!"
         onClick={redo}
         aria-disabled={!can.canRedo}
-        aria-label="Redo"
+        aria-label={BUTTONS.redo}
         aria-keyshortcuts="Control+Shift+Z"
         data-tip="Redo (Ctrl Shift Z)"
       >

@@ -1,6 +1,8 @@
 import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { STATE_WORDS } from '@/core/drop';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { choose, expectAccessible, startBrowser } from '../setup/browser';
 import { type Machine, startMachine } from '../setup/machine';
@@ -77,7 +79,7 @@ describe('a Board of 600 videos on six channels', () => {
     expect(await page.getByRole('searchbox').inputValue()).toBe('plank 56');
     await page.getByRole('searchbox').fill('no such thing');
     await page.getByText('No video fits what you chose.').waitFor();
-    await page.getByRole('button', { name: 'Show all' }).click();
+    await page.getByRole('button', { name: BUTTONS.showAll }).click();
     await chip(/^All 600$/).waitFor();
     expect(page.url()).toBe(`${home}/`);
     // The place's own name in the bar leads to all of it, too.
@@ -95,7 +97,7 @@ describe('a Board of 600 videos on six channels', () => {
       .getByText(/▲ \d+ to settle/)
       .first()
       .waitFor();
-    await page.getByRole('button', { name: 'Show all' }).click();
+    await page.getByRole('button', { name: BUTTONS.showAll }).click();
   });
 
   it('reads the row that has changed, and not the page', async () => {
@@ -147,17 +149,17 @@ describe('a Board of 600 videos on six channels', () => {
     const ready = videos().getByRole('row', { name: /Plank 597 / });
     await ready.getByRole('button', { name: 'Open on Tide Notes' }).click();
     const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Tide Notes?' });
-    await sure.getByRole('button', { name: 'Not now' }).click();
+    await sure.getByRole('button', { name: BUTTONS.notNow }).click();
     expect(await ready.getByRole('button', { name: 'Open on Tide Notes' }).count()).toBe(1);
     await ready.getByRole('button', { name: 'Open on Tide Notes' }).click();
-    await sure.getByRole('button', { name: 'Open it' }).click();
+    await sure.getByRole('button', { name: BUTTONS.openIt }).click();
     // It is under way now, so it is no longer among those that are ready.
     await expect.poll(() => ready.count()).toBe(0);
     await chip(/^Ready to open 59$/).waitFor();
     await chip(/^Needs you/).click();
     const snag = videos().getByRole('row', { name: /Plank 589 / });
     await snag.getByRole('button', { name: 'Try again on Quay School' }).click();
-    await snag.getByText('Landing', { exact: true }).waitFor();
+    await snag.getByText(STATE_WORDS.landing, { exact: true }).waitFor();
     expect(await snag.getByRole('button', { name: 'Try again on Quay School' }).count()).toBe(0);
   });
 

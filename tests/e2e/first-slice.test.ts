@@ -6,6 +6,8 @@ import path from 'node:path';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { STATE_WORDS, STOP_WORDS } from '@/core/drop';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { endProcess, untilAnswers } from '../../bin/setup/processes.mjs';
 import { choose, expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
@@ -170,7 +172,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByLabel('Marker file').setInputFiles(edl);
     const dialog = page.getByRole('dialog', { name: '4 markers in ep07.edl' });
     await dialog.getByText('Read as CMX 3600 EDL').waitFor();
-    await dialog.getByRole('button', { name: 'Add markers' }).click();
+    await dialog.getByRole('button', { name: BUTTONS.addMarkers }).click();
     await panel.getByText('green (3)').waitFor();
     expect(await panel.getByRole('listitem').count()).toBe(0);
     await panel.getByRole('checkbox', { name: /green/ }).click();
@@ -192,7 +194,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByLabel('Marker file').setInputFiles(broken);
     await notice(/Line 3: .*frame 99/);
     await page.locator('#chapters').getByText('First cut').waitFor();
-    await page.getByRole('button', { name: 'Close' }).last().click();
+    await page.getByRole('button', { name: BUTTONS.close }).last().click();
   });
 
   it('puts a marker down with M while the video plays on, and changes markers in the table', async () => {
@@ -217,9 +219,9 @@ describe('a cut goes from the desk to live', () => {
       .check();
     await choose(table.getByLabel('Colour of those chosen'), 'red');
     await page.locator('#chapters').getByText('red (2)').waitFor();
-    await page.getByRole('button', { name: 'Undo' }).click();
-    await page.getByRole('button', { name: 'Undo' }).click();
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await page.locator('#chapters').getByText('green (3)').waitFor();
     await expectAccessible(page);
   });
@@ -259,17 +261,17 @@ describe('a cut goes from the desk to live', () => {
     await page.mouse.move(at(20) + 3, box.y + 26, { steps: 4 });
     await page.mouse.up();
     await expect.poll(times).toContainEqual(expect.stringMatching(/^01:00:(19:2[34]|20:0[01])$/));
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await expect.poll(times).toContain('01:00:15:12');
     await page.locator('#chapters').getByText('First cut').click();
     await page.keyboard.press('.');
     await expect.poll(times).toContain('01:00:15:13');
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await expect.poll(times).toContain('01:00:15:12');
     await ruler.focus();
     await page.keyboard.press('+');
-    await page.getByRole('button', { name: 'Show all' }).click();
-    expect(await page.getByRole('button', { name: 'Show all' }).count()).toBe(0);
+    await page.getByRole('button', { name: BUTTONS.showAll }).click();
+    expect(await page.getByRole('button', { name: BUTTONS.showAll }).count()).toBe(0);
   });
 
   it('shows what an import would change before it is taken, and exports what viewers see', async () => {
@@ -286,7 +288,7 @@ describe('a cut goes from the desk to live', () => {
     await expectAccessible(page);
     await dialog.getByRole('button', { name: 'Merge by time' }).click();
     await page.locator('#chapters').getByText('First cut again').waitFor();
-    await page.getByRole('button', { name: 'Export' }).click();
+    await page.getByRole('button', { name: BUTTONS.export }).click();
     const [download] = await Promise.all([
       page.waitForEvent('download'),
       page.getByRole('menuitem', { name: 'Lines of text' }).first().click(),
@@ -294,7 +296,7 @@ describe('a cut goes from the desk to live', () => {
     expect(readFileSync(await download.path(), 'utf8')).toBe(
       '0:00 Why a scarf joint\n0:15 First cut again\n0:31 Bolts in\n0:40 only a note\n',
     );
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await page.locator('#chapters').getByText('green (3)').waitFor();
   });
 
@@ -315,7 +317,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByRole('radio', { name: 'No it is for anyone' }).check();
     await page.getByLabel('Picture file').setInputFiles(small);
     await rail().getByText('wants at least 1000').first().waitFor();
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await rail().getByText('● ready').waitFor();
 
     await rail().getByRole('button', { name: 'No playlist chosen' }).click();
@@ -345,7 +347,7 @@ describe('a cut goes from the desk to live', () => {
 
   it('carries it to live while the page follows, the share link being there from the first moment', async () => {
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
-    await rail().getByRole('button', { name: 'Copy link' }).click();
+    await rail().getByRole('button', { name: BUTTONS.copyLink }).click();
     const link = await page.evaluate(() => navigator.clipboard.readText());
     expect(link).toMatch(/\/watch\//);
     await page.goto(home);
@@ -354,7 +356,7 @@ describe('a cut goes from the desk to live', () => {
     await expectAccessible(page);
     await page.getByRole('link', { name: /Keel, part two/ }).click();
     const history = region('History');
-    for (const step of ['Sent to', 'Packed', 'Landed', 'Settled', 'Cleared', 'Proofed', 'Live']) {
+    for (const step of ['Sent to', ...Object.values(STOP_WORDS)]) {
       await history.getByText(step, { exact: false }).first().waitFor();
     }
     await expectAccessible(page);
@@ -384,7 +386,7 @@ describe('a cut goes from the desk to live', () => {
       ...['--chapters', 'GREEN', '--privacy', 'link', '--for-children', 'no', '--again', '--watch'],
     );
     expect(sent.said).toBe('');
-    expect(sent.out).toContain('Proofed');
+    expect(sent.out).toContain(STOP_WORDS.proofed);
     const status = JSON.parse((await run('status', '--json')).out) as Record<string, unknown>[];
     const { size } = statSync(clip);
     expect(status.find((line) => line.title === 'By the command line')).toEqual({
@@ -408,15 +410,15 @@ describe('a cut goes from the desk to live', () => {
     const set = await run('set', 'By the command line', 'privacy=everyone', 'release=on my word');
     expect(set).toMatchObject({ said: '', status: 0 });
     expect((await run('send', 'By the command line', '--watch')).out).toContain('Changes sent to the site: privacy');
-    await page.locator('td').getByText('Ready to open').waitFor();
+    await page.locator('td').getByText(STATE_WORDS.held).waitFor();
     await page.getByRole('link', { name: /By the command line/ }).click();
-    await rail().getByRole('button', { name: 'Open to everyone' }).click();
+    await rail().getByRole('button', { name: BUTTONS.openToEveryone }).click();
     const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Tide Notes?' });
     await sure.getByText('Everyone can see it on Lanternfold from then on').waitFor();
-    await sure.getByRole('button', { name: 'Not now' }).click();
-    await rail().getByText('Ready to open').waitFor();
-    await rail().getByRole('button', { name: 'Open to everyone' }).click();
-    await sure.getByRole('button', { name: 'Open it' }).click();
+    await sure.getByRole('button', { name: BUTTONS.notNow }).click();
+    await rail().getByText(STATE_WORDS.held).waitFor();
+    await rail().getByRole('button', { name: BUTTONS.openToEveryone }).click();
+    await sure.getByRole('button', { name: BUTTONS.openIt }).click();
     await rail().getByText('Live · checked').waitFor();
   });
 
@@ -452,10 +454,10 @@ describe('a cut goes from the desk to live', () => {
 
   it('disconnects, and the permission is gone at the site', async () => {
     await page.goto(`${home}/channels`);
-    await page.getByRole('button', { name: 'Disconnect' }).click();
-    await page.getByRole('alertdialog').getByRole('button', { name: 'Disconnect' }).click();
+    await page.getByRole('button', { name: BUTTONS.disconnect }).click();
+    await page.getByRole('alertdialog').getByRole('button', { name: BUTTONS.disconnect }).click();
     await page.getByText('○ disconnected').waitFor();
-    await page.getByRole('button', { name: 'Connect again' }).waitFor();
+    await page.getByRole('button', { name: BUTTONS.connectAgain }).waitFor();
   });
 
   it('without a page ever asking for what its policy forbids', () => {

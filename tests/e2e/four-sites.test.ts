@@ -3,7 +3,9 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { STATE_WORDS } from '@/core/drop';
 import type { BoardView } from '@/desk/look/views';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { choose, expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
@@ -108,7 +110,7 @@ describe('one video goes everywhere it should', () => {
     await untilRead(page);
     expect(await page.getByRole('region', { name: 'Declarations' }).count()).toBe(0);
     await page.getByLabel('Marker file').setInputFiles(chapters);
-    await page.getByRole('dialog').getByRole('button', { name: 'Add markers' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: BUTTONS.addMarkers }).click();
     await page
       .locator('#chapters')
       .getByRole('checkbox', { name: /no colour/ })
@@ -152,7 +154,7 @@ describe('one video goes everywhere it should', () => {
     await questions.getByRole('button', { name: 'Add' }).first().click();
     await questions.getByText('Isa Brandt').waitFor();
     await page.getByLabel('Caption file').setInputFiles(captions);
-    await page.getByRole('dialog').getByRole('button', { name: 'Use as captions' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: BUTTONS.useAsCaptions }).click();
     await region('Captions').locator('b', { hasText: 'English' }).waitFor();
     await page.getByRole('button', { name: /Use the frame at/ }).click();
     await page.getByText('from the video · 1280×720').first().waitFor();
@@ -166,7 +168,7 @@ describe('one video goes everywhere it should', () => {
       const dialog = page.getByRole('dialog', { name: `For ${channel} alone` });
       await fill(dialog);
       await page.getByText('all saved').waitFor();
-      await dialog.getByRole('button', { name: 'Close' }).click();
+      await dialog.getByRole('button', { name: BUTTONS.close }).click();
     };
     await own('Marrow Quay Tools', async (dialog) => {
       await dialog.getByLabel('Text').fill('Flat sole, sharp iron, no hurry.');
@@ -239,9 +241,7 @@ describe('one video goes everywhere it should', () => {
     await untilRead(page);
     await tickOf('Marrow Quay Films').click();
     await rail().getByRole('button', { name: 'Send to Marrow Quay Films' }).click();
-    await rail()
-      .getByText(/Landing/)
-      .waitFor();
+    await rail().getByText(new RegExp(STATE_WORDS.landing)).waitFor();
     await control(1, 'take-back', { method: 'POST' });
     await control(1, 'faults', { method: 'DELETE' });
     await rail()
@@ -250,7 +250,7 @@ describe('one video goes everywhere it should', () => {
       .waitFor();
     await page.goto(`${home}/channels`);
     await region('Fieldgate').getByText('▲ permission taken back').waitFor();
-    await region('Fieldgate').getByRole('button', { name: 'Connect again' }).click();
+    await region('Fieldgate').getByRole('button', { name: BUTTONS.connectAgain }).click();
     await page
       .getByRole('button', { name: /Isa Brandt/ })
       .or(page.getByRole('button', { name: 'Permit', exact: true }))
@@ -290,7 +290,7 @@ describe('one video goes everywhere it should', () => {
     await rail().getByRole('button', { name: 'Send the changes to two channels' }).click();
     const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Marrow Quay and @marrowquay?' });
     await expectAccessible(page);
-    await sure.getByRole('button', { name: 'Send and open' }).click();
+    await sure.getByRole('button', { name: BUTTONS.sendAndOpen }).click();
     await expect.poll(() => rail().getByText('Live · checked').count(), { timeout: 60_000 }).toBe(2);
   });
 });

@@ -4,6 +4,7 @@ import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { SheetChannel, SheetView } from '@/desk/look/views';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
@@ -109,7 +110,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await expectAccessible(page);
     const [download] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('link', { name: 'Export' }).click(),
+      page.getByRole('link', { name: BUTTONS.export }).click(),
     ]);
     expect(JSON.parse(readFileSync(await download.path(), 'utf8'))).toMatchObject({
       ...SERIES,
@@ -150,7 +151,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByRole('menuitem', { name: 'Replace inherited ones' }).click();
     await notice('replaces inherited');
     await saved();
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await notice('added here');
     await saved();
     await expectAccessible(page);
@@ -204,7 +205,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByRole('menuitem', { name: 'Make default for “Hand Tools, Slowly”' }).click();
     await notice(/No other unsent video changes by it/);
     await expect.poll(async () => (await sheetHere()).own.tags).toBeUndefined();
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await expect.poll(async () => (await sheetHere()).own.tags?.items).toEqual(['steam box', 'plank']);
     const grip = page.getByRole('button', { name: 'Move the tag plank', exact: true });
     await grip.focus();
@@ -214,7 +215,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await page.getByText(/item plank was moved over droppable area steam box/).waitFor({ state: 'attached' });
     await page.keyboard.press('Space');
     await expect.poll(async () => (await sheetHere()).own.tags?.items).toEqual(['plank', 'steam box']);
-    await page.getByRole('button', { name: 'Suggest tags' }).click();
+    await page.getByRole('button', { name: BUTTONS.suggestTags }).click();
     await page.getByRole('dialog').getByText('“steam box”, joined').waitFor();
     await page.getByRole('button', { name: 'Add the tag steambox' }).click();
     await page.getByRole('button', { name: 'Remove the tag steambox' }).waitFor();
@@ -223,14 +224,14 @@ describe('a title and two lines are typed, and everything else is there', () => 
 
   it('takes a text by hand for one channel, and says when the record’s has changed since', async () => {
     const card = rail().getByRole('region', { name: /^@marrowquay on/ });
-    await card.getByRole('button', { name: 'Same text as elsewhere' }).click();
+    await card.getByRole('button', { name: BUTTONS.sameText }).click();
     const dialog = page.getByRole('dialog', { name: 'For @marrowquay alone' });
-    await dialog.getByRole('button', { name: 'Write a different text here' }).click();
+    await dialog.getByRole('button', { name: BUTTONS.writeOwnText }).click();
     await expect.poll(() => dialog.getByLabel('Text').inputValue()).toContain('How a plank is brought');
     await dialog.getByLabel('Text').fill('A plank, a kettle, a long box.');
     await dialog.getByText('A plank, a kettle, a long box.').last().waitFor();
     await saved();
-    await dialog.getByRole('button', { name: 'Close' }).click();
+    await dialog.getByRole('button', { name: BUTTONS.close }).click();
     await page.getByLabel('Summary').fill(`${LINES}\nAnd a third line.`);
     await saved();
     await card.getByText('▲ the main text has changed since').click();
@@ -240,7 +241,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await expect.poll(() => dialog.getByText('It is now:').count()).toBe(0);
     await dialog.getByText('Everything else that can be set').click();
     await dialog.getByLabel('Privacy').waitFor();
-    await dialog.getByRole('button', { name: 'Close' }).click();
+    await dialog.getByRole('button', { name: BUTTONS.close }).click();
     await card.getByRole('button', { name: 'Different here: text' }).waitFor();
     await page.getByLabel('Summary').fill(LINES);
     await saved();

@@ -3,6 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { choose, expectAccessible, startBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
@@ -65,14 +66,14 @@ describe('many videos on the Board', () => {
     await tick('Plank 38').click();
     await bar().getByRole('button', { name: 'Add tags' }).click();
     await page.getByLabel('Tags, with commas').fill('keel, oak');
-    await page.getByRole('button', { name: 'Go on' }).click();
+    await page.getByRole('button', { name: BUTTONS.goOn }).click();
     const sure = page.getByRole('alertdialog', { name: 'Change 2 videos?' });
     await expectAccessible(page);
     await sure.getByRole('button', { name: 'Change', exact: true }).click();
     await told().getByText('Tags added: 2 videos').waitFor();
     expect(await tagsOf(ids[39])).toEqual(['keel', 'oak']);
     expect(await bar().count()).toBe(0);
-    await told().getByRole('button', { name: 'Undo' }).click();
+    await told().getByRole('button', { name: BUTTONS.undo }).click();
     await page.getByText('Undone on 2 videos.').first().waitFor();
     await expect.poll(() => tagsOf(ids[39])).toBeUndefined();
   });
@@ -82,8 +83,11 @@ describe('many videos on the Board', () => {
     await tick('Plank 39').click();
     await bar().getByRole('button', { name: 'Send' }).click();
     await page.getByText('There is nothing to do with these videos').first().waitFor();
-    await bar().getByRole('button', { name: 'Delete' }).click();
-    await page.getByRole('alertdialog', { name: 'Delete 1 video?' }).getByRole('button', { name: 'Delete' }).click();
+    await bar().getByRole('button', { name: BUTTONS.delete }).click();
+    await page
+      .getByRole('alertdialog', { name: 'Delete 1 video?' })
+      .getByRole('button', { name: BUTTONS.delete })
+      .click();
     await told().getByText('Deleted: 1 video').waitFor();
     await expect.poll(() => tick('Plank 39').count()).toBe(0);
   });
@@ -98,13 +102,13 @@ describe('many videos on the Board', () => {
     await page.getByRole('button', { name: 'Video', exact: true }).click();
     await tick('Plank 1').waitFor();
     expect(page.url()).toContain('lacks=summary');
-    await page.getByRole('button', { name: 'Views' }).click();
+    await page.getByRole('button', { name: BUTTONS.views }).click();
     await page.getByLabel('Name for what is shown now').fill('Without words');
     await page.getByRole('button', { name: 'Keep', exact: true }).click();
     await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Show all' }).click();
+    await page.getByRole('button', { name: BUTTONS.showAll }).click();
     await page.getByRole('button', { name: 'Not sent 39' }).waitFor();
-    await page.getByRole('button', { name: 'Views' }).click();
+    await page.getByRole('button', { name: BUTTONS.views }).click();
     await page.getByRole('button', { name: 'Without words', exact: true }).click();
     await page.getByRole('button', { name: 'Not sent 38' }).waitFor();
     await page.getByRole('button', { name: 'Columns' }).click();

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { expectReachable, startBrowser, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
@@ -123,7 +124,10 @@ describe('what lies over a page', () => {
 
   it('gives the focus back after Escape: lists, menus, panels, questions', async () => {
     const board = await open('/');
-    const [panel, list] = [board.getByRole('button', { name: 'Views' }), board.locator('[role=combobox]').first()];
+    const [panel, list] = [
+      board.getByRole('button', { name: BUTTONS.views }),
+      board.locator('[role=combobox]').first(),
+    ];
     for (const button of [panel, list]) {
       await button.focus();
       const name = await focused(board);
@@ -147,7 +151,7 @@ describe('what lies over a page', () => {
     await sheet.getByRole('dialog').waitFor();
     await sheet.keyboard.press('Escape');
     await expect.poll(() => focused(sheet)).toMatch(/Same text as elsewhere/);
-    const away = sheet.getByRole('button', { name: 'Delete this video' });
+    const away = sheet.getByRole('button', { name: BUTTONS.deleteVideo });
     await away.focus();
     await sheet.keyboard.press('Enter');
     await sheet.getByRole('alertdialog').waitFor();
@@ -158,7 +162,7 @@ describe('what lies over a page', () => {
 
   it('tells more of what the pointer rests on or the keys reach, until Escape', async () => {
     const page = await open(`/videos/${videoId}`);
-    const undo = page.getByRole('button', { name: 'Undo' });
+    const undo = page.getByRole('button', { name: BUTTONS.undo });
     await undo.hover();
     await page.getByRole('tooltip', { name: 'Undo (Ctrl Z)' }).waitFor();
     await page.mouse.move(0, 0);
@@ -186,7 +190,7 @@ describe('what lies over a page', () => {
       await route.continue().catch(() => undefined);
     });
     await Promise.all([page.waitForResponse(/\/api\/many$/), page.goto(home)]);
-    const views = page.getByRole('button', { name: 'Views' });
+    const views = page.getByRole('button', { name: BUTTONS.views });
     await views.focus();
     await page.keyboard.press('Enter');
     expect(await page.getByRole('dialog', { name: 'Views' }).count()).toBe(0);

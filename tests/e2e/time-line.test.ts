@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { choose, expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
@@ -83,7 +84,7 @@ const dialog = () => page.getByRole('dialog');
 const timecode = () => page.getByTestId('timecode').innerText();
 const lines = async () =>
   (await panel().locator('ol > li > button').allInnerTexts()).map((line) => line.replace(/\s+/g, ' ').trim());
-const undo = () => page.getByRole('button', { name: 'Undo' }).click();
+const undo = () => page.getByRole('button', { name: BUTTONS.undo }).click();
 const body = () => page.getByRole('heading', { level: 1 }).click();
 
 stepsInOrder(() => machine?.env.KETTLE_HOME);
@@ -115,7 +116,7 @@ describe('the time line', () => {
     await dialog().getByText('Read as OpenTimelineIO').waitFor();
     await dialog().getByText('took the note as the name').waitFor();
     await expectAccessible(page);
-    await dialog().getByRole('button', { name: 'Add markers' }).click();
+    await dialog().getByRole('button', { name: BUTTONS.addMarkers }).click();
     await panel().getByText('green (6)').waitFor();
     await panel()
       .getByRole('checkbox', { name: /^green/ })
@@ -156,7 +157,7 @@ describe('the time line', () => {
     await page.getByLabel('Out (O)').fill('01:00:05;00');
     await page.getByLabel('Out (O)').press('Enter');
     await page.getByText('The out point has to lie after the in point.').first().waitFor();
-    await page.getByRole('button', { name: 'Close' }).last().click();
+    await page.getByRole('button', { name: BUTTONS.close }).last().click();
     await expect.poll(() => page.getByLabel('Out (O)').inputValue()).toBe('');
   });
 
@@ -165,10 +166,10 @@ describe('the time line', () => {
     await ruler.locator('path[fill="var(--sunk)"]').waitFor({ state: 'attached' });
     await ruler.focus();
     await page.keyboard.press('+');
-    await page.getByRole('button', { name: 'Show all' }).waitFor();
+    await page.getByRole('button', { name: BUTTONS.showAll }).waitFor();
     await page.keyboard.press('Shift+PageDown');
     await page.keyboard.press('0');
-    expect(await page.getByRole('button', { name: 'Show all' }).count()).toBe(0);
+    expect(await page.getByRole('button', { name: BUTTONS.showAll }).count()).toBe(0);
   });
 
   it('chooses by place and by name, and one by one', async () => {
@@ -197,7 +198,7 @@ describe('the time line', () => {
     await dialog().getByRole('region', { name: 'Before' }).getByText('− 0:05 Low water').waitFor();
     await dialog().getByRole('region', { name: 'After' }).getByText('+ 0:00 Low water').waitFor();
     await expectAccessible(page);
-    await dialog().getByRole('button', { name: 'Apply' }).click();
+    await dialog().getByRole('button', { name: BUTTONS.apply }).click();
     await expect.poll(lines).toEqual(['0:00 Low water', '0:31 Second coat', '0:50 A gull looks in']);
     expect(await panel().getByText('▲').count()).toBe(1);
     await undo();
@@ -219,7 +220,7 @@ describe('the time line', () => {
       .getByText(/does not exist in drop-frame/)
       .first()
       .waitFor();
-    await page.getByRole('button', { name: 'Close' }).last().click();
+    await page.getByRole('button', { name: BUTTONS.close }).last().click();
     await cell.fill('01:00:47;00');
     await cell.press('Enter');
     await expect.poll(lines).toContain('0:37 Second coat');
@@ -241,7 +242,7 @@ describe('the time line', () => {
       '1\n00:00:01,000 --> 00:00:03,000\nThe tide turns\nat noon\n\n2\n00:00:02,500 --> 00:00:02,700\nand the hull begins to lift off its blocks\n',
     );
     await page.getByLabel('Caption file').setInputFiles(captions);
-    await dialog().getByRole('button', { name: 'Use as captions' }).click();
+    await dialog().getByRole('button', { name: BUTTONS.useAsCaptions }).click();
     const block = region('Captions');
     await block.locator('b', { hasText: 'English' }).waitFor();
     await block.getByText('2 to look at').waitFor();
@@ -258,7 +259,7 @@ describe('the time line', () => {
   });
 
   it('gives the cut away with its chapters inside, which ffprobe and Kettle Drop read', async () => {
-    await page.getByRole('button', { name: 'Export' }).click();
+    await page.getByRole('button', { name: BUTTONS.export }).click();
     const [download] = await Promise.all([
       page.waitForEvent('download'),
       page.getByRole('menuitem', { name: 'with its chapters inside' }).click(),
@@ -275,7 +276,7 @@ describe('the time line', () => {
       .getByRole('button', { name: /Take the 5 chapters/ })
       .click();
     await dialog().getByText('Read as chapters inside the video').waitFor();
-    await dialog().getByRole('button', { name: 'Add markers' }).click();
+    await dialog().getByRole('button', { name: BUTTONS.addMarkers }).click();
     await page
       .locator('#chapters')
       .getByRole('checkbox', { name: /no colour/ })
@@ -309,7 +310,7 @@ describe('the time line', () => {
   it('stays small on the page with five thousand markers, shows a change at once, and undoes it', async () => {
     const rows = Array.from({ length: 5000 }, (_, n) => `${(n * 0.0125).toFixed(4)},m${n},blue`);
     await page.getByLabel('Marker file').setInputFiles(write('many.csv', `seconds,name,colour\n${rows.join('\n')}\n`));
-    await dialog().getByRole('button', { name: 'Replace all' }).click();
+    await dialog().getByRole('button', { name: BUTTONS.replaceAll }).click();
     await region('Markers').getByText('5000', { exact: true }).waitFor();
     const size = await page.evaluate(() => ({
       rows: document.querySelectorAll('#markers input[type=checkbox]').length,

@@ -4,6 +4,7 @@ import path from 'node:path';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
+import { BUTTONS } from '@/ui/button-words';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { untilAnswers } from '../../bin/setup/processes.mjs';
 import { expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
@@ -95,7 +96,7 @@ describe('who may see it, through the pages', () => {
         if (index > 0) await rail().getByText('Changed here, not sent yet: privacy').first().waitFor();
         await rail().getByRole('button', { name: press, exact: true }).click();
         const asks = index > 0 && privacy === 'everyone';
-        if (asks) await page.getByRole('alertdialog').getByRole('button', { name: 'Send and open' }).click();
+        if (asks) await page.getByRole('alertdialog').getByRole('button', { name: BUTTONS.sendAndOpen }).click();
         await expect.poll(() => rail().getByText(WORDS[privacy]).count(), { timeout: 60_000 }).toBe(on.length);
         for (const { drop } of (await desk.lookAtSheet(videoId)).channels.filter(({ ticked }) => ticked)) {
           const watch = await fetch(drop?.link ?? '');
@@ -141,7 +142,7 @@ describe('who may see it, through the pages', () => {
     await board.goto(home);
     const row = board.getByRole('row').filter({ hasText: 'Better file' });
     await row.getByText('shows the earlier file').waitFor();
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await rail().getByText('Live · private · checked').waitFor();
     await row.getByText('Live · private · checked').waitFor();
   }, 120_000);
@@ -156,7 +157,7 @@ describe('undo', () => {
       .click();
     await rail().getByRole('button', { name: 'Send to Marrow Quay' }).click();
     await rail().getByText('Live · private · checked').waitFor({ timeout: 60_000 });
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await page.getByText('The tick for Marrow Quay stays: the video was sent there').first().waitFor();
     await rail().getByText('Live · private · checked').waitFor();
   }, 120_000);
@@ -171,14 +172,14 @@ describe('what is for viewers', () => {
     );
     await openVideo('notes.mp4', 'Marrow Quay Films');
     await page.getByLabel('Marker file').setInputFiles(edl);
-    await page.getByRole('dialog').getByRole('button', { name: 'Add markers' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: BUTTONS.addMarkers }).click();
     await rail().getByText('none of the 1 markers is for viewers yet').waitFor();
     expect(
       await page.locator('#chapters').getByRole('checkbox', { name: /green/ }).getAttribute('aria-checked'),
     ).not.toBe('true');
     await page.getByRole('button', { name: 'No chapters in this video' }).click();
     await expect.poll(() => rail().getByText('is for viewers yet').count()).toBe(0);
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await rail().getByText('is for viewers yet').waitFor();
   });
 
@@ -222,7 +223,7 @@ describe('what is typed', () => {
     await allSaved();
     const typed = await page.getByLabel('Summary').inputValue();
     expect((await desk.lookAtSheet(videoId)).summary).toBe(typed);
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
     await expect.poll(() => page.getByLabel('Summary').inputValue()).toBe('');
   });
 

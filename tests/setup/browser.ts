@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
 import { expect } from 'vitest';
+import { BUTTONS } from '@/ui/button-words';
 
 const FLAGS = [
   '--no-sandbox',
@@ -25,7 +26,7 @@ export async function withOpenSections(context: BrowserContext): Promise<Browser
 }
 
 /** Waits until the file of the Sheet on the page has arrived and been read. */
-export const untilRead = (page: Page) => page.getByRole('button', { name: 'Replace the file' }).waitFor();
+export const untilRead = (page: Page) => page.getByRole('button', { name: BUTTONS.replaceFile }).waitFor();
 
 /** Takes one of a list: the list is opened by its button, and a choice pressed. */
 export async function choose(list: Locator, name: string): Promise<void> {

@@ -1,5 +1,6 @@
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
 import type { BoardCounts, BoardView } from '@/desk/look/views';
+import { BUTTONS } from '@/ui/button-words';
 import { CHOOSE_CHIP, Choose } from '@/ui/choose';
 import { type BoardFilter, filterQuery, NO_FILTER } from './board-rows';
 import { ColumnChoice } from './column-choice';
@@ -57,7 +58,7 @@ export function Filters({ filter, set, board, counts, nameOf, columns, onTake }:
       <div className="ml-auto flex flex-wrap items-center gap-2">
         {changed && (
           <button type="button" onClick={() => set(NO_FILTER)} className="text-copper text-sm underline">
-            Show all
+            {BUTTONS.showAll}
           </button>
         )}
         <FilterMenu filter={filter} set={set} board={board} />

@@ -5,6 +5,7 @@ import { type FormEvent, useState } from 'react';
 import type { KeptView } from '@/desk/house/board-views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { ChipPopover } from '@/ui/chip-popover';
 import { SMALL_FIELD } from '@/ui/fields/field-row';
 import { TakeOff } from '@/ui/fields/take-off';
@@ -21,7 +22,7 @@ const AT = '/api/board/views';
 /** Views of the Board that are kept by name: to take one, to keep what is shown, to remove one. */
 export function KeptViews({ query, onTake }: KeptViewsProps) {
   return (
-    <ChipPopover name="Views">
+    <ChipPopover name={BUTTONS.views}>
       {(close) => (
         <ViewList
           query={query}

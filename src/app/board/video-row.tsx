@@ -4,6 +4,7 @@ import { viewerTime } from '@/core/time';
 import type { BoardDrop, BoardRow, ChannelView } from '@/desk/look/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
+import { BUTTONS } from '@/ui/button-words';
 import { CopyLink } from '@/ui/copy-link';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
@@ -166,7 +167,7 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
           aria-label={`Try again on ${channel.name}`}
           className="cell-act"
         >
-          Try again
+          {BUTTONS.tryAgain}
         </button>
       )}
       {drop.link && (
@@ -177,7 +178,7 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
           aria-label={`Watch on ${channel.name}`}
           className="cell-act"
         >
-          Watch
+          {BUTTONS.watch}
         </a>
       )}
       {drop.link && <CopyLink link={drop.link} />}

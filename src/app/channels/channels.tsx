@@ -6,6 +6,7 @@ import { type ComponentProps, useEffect } from 'react';
 import type { ChannelsView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { Moment } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
 import { useSure } from '@/ui/sure';
@@ -119,7 +120,7 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
           ) : (
             <span className="flex gap-4">
               <Connect site={site} accountId={account.id} look="plain">
-                Connect again
+                {BUTTONS.connectAgain}
               </Connect>
               {account.state === 'disconnected' && <Remove account={account} />}
             </span>
@@ -171,7 +172,7 @@ function Disconnect({ site, account }: { site: SiteView; account: AccountView })
         `The permission is taken back at ${site.name}. What is on its way there stops; connect again and it goes on.`,
         'Live videos stay live.',
       ],
-      yes: 'Disconnect',
+      yes: BUTTONS.disconnect,
       no: 'Keep it',
     };
     if (!(await sure(question))) return;
@@ -182,7 +183,7 @@ function Disconnect({ site, account }: { site: SiteView; account: AccountView })
   };
   return (
     <Button look="plain" onClick={disconnect}>
-      Disconnect
+      {BUTTONS.disconnect}
     </Button>
   );
 }

@@ -5,4 +5,5 @@ export * from './life';
 export * from './patience';
 export * from './proof';
 export * from './readiness';
+export * from './state-words';
 export * from './words-for-site';

@@ -1,7 +1,9 @@
 'use client';
 
 import 'react-day-picker/style.css';
-import { DayPicker } from 'react-day-picker';
+import type { ChangeEvent } from 'react';
+import { DayPicker, type DropdownProps } from 'react-day-picker';
+import { CHOOSE_SMALL, Choose } from '../choose';
 
 interface DayChoiceProps {
   /** As YYYY-MM-DD; '' is none. */
@@ -22,6 +24,7 @@ export function DayChoice({ day, language, onChoose }: DayChoiceProps) {
       mode="single"
       autoFocus
       captionLayout="dropdown"
+      components={{ Dropdown: MonthOrYear }}
       selected={chosen}
       defaultMonth={chosen}
       weekStartsOn={firstWeekday(language)}
@@ -43,6 +46,20 @@ export function DayChoice({ day, language, onChoose }: DayChoiceProps) {
           '--rdp-day_button-width': '34px',
         } as React.CSSProperties
       }
+    />
+  );
+}
+
+/** The month or the year that is shown, as all lists of ours look. */
+function MonthOrYear({ options = [], value, onChange, 'aria-label': label }: DropdownProps) {
+  return (
+    <Choose
+      label={label}
+      value={String(value)}
+      options={options.map((each): [string, string] => [String(each.value), each.label])}
+      // The package reads nothing of the event but this.
+      onChange={(chosen) => onChange?.({ target: { value: chosen } } as ChangeEvent<HTMLSelectElement>)}
+      className={CHOOSE_SMALL}
     />
   );
 }

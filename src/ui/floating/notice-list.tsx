@@ -2,6 +2,7 @@
 
 import { X } from 'lucide-react';
 import { Toast } from 'radix-ui';
+import { BUTTONS } from '../button-words';
 import type { Notice } from '../notices';
 
 /** What went wrong stands longer; while it is read, under the pointer or with focus, its time does not run. */
@@ -22,7 +23,7 @@ export function NoticeList({ notices, onClose }: { notices: readonly Notice[]; o
             {notice.kind === 'trouble' && <b className="text-snag">▲ </b>}
             {notice.text}
           </Toast.Description>
-          <Toast.Close aria-label="Close" className="rounded p-1 text-soft hover:text-ink">
+          <Toast.Close aria-label={BUTTONS.close} className="rounded p-1 text-soft hover:text-ink">
             <X size={16} />
           </Toast.Close>
         </Toast.Root>

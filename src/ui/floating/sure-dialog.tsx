@@ -2,6 +2,7 @@
 
 import { AlertDialog } from 'radix-ui';
 import { Button } from '../button';
+import { BUTTONS } from '../button-words';
 import type { Question } from '../sure-questions';
 import { useFocusBack } from './use-focus-back';
 
@@ -33,7 +34,7 @@ export function SureDialog({ question, onAnswer }: { question: Question; onAnswe
               </Button>
             </AlertDialog.Action>
             <AlertDialog.Cancel asChild>
-              <Button look="quiet">{question.no ?? 'Not now'}</Button>
+              <Button look="quiet">{question.no ?? BUTTONS.notNow}</Button>
             </AlertDialog.Cancel>
           </div>
         </AlertDialog.Content>

@@ -14,7 +14,7 @@ export const measureCut: JobWork = {
     if (!cut?.facts) return {};
     const { duration, video, audio } = cut.facts;
     const wanted = { duration, rate: video.rate, sound: audio !== undefined };
-    const onProgress = (fraction: number) => tell({ says: 'measures sound and shots', fraction });
+    const onProgress = (fraction: number) => tell({ says: 'measuring sound and shots', fraction });
     try {
       const found = await measure(files().localPath(cut.fileKey), wanted, signal, onProgress);
       return { write: (trx) => endMeasuring(trx, cut.id, { found }) };

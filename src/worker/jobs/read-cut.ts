@@ -17,7 +17,7 @@ async function digestOf(key: string, size: number, signal: AbortSignal, tell: Jo
   const bytes = files().open(key);
   bytes.on('data', (chunk: Buffer) => {
     read += chunk.length;
-    tell({ says: 'reads the whole file once', fraction: read / size });
+    tell({ says: 'reading the file', fraction: read / size });
   });
   await pipeline(bytes, hash, { signal });
   return hash.digest('hex');

@@ -1,3 +1,4 @@
+import { STOP_WORDS } from '@/core/drop';
 import { lookAgain, SnagFound, type Step } from './step';
 import { giveWords } from './words';
 
@@ -7,7 +8,7 @@ export const clear: Step = async (context) => {
   // After something was turned down in review, its words go once more, as they are now.
   if (drop.sentWords === undefined) await giveWords(context, drop.siteVideoId ?? '');
   const { checks } = await adapter.status(session, drop.siteVideoId ?? '');
-  if (checks.verdict === 'passed') return { move: 'cleared', says: 'Cleared: the site’s checks are passed' };
+  if (checks.verdict === 'passed') return { move: 'cleared', says: STOP_WORDS.cleared };
   if (checks.verdict === 'found') {
     const { of, what, remedy, asks, owner } = checks;
     throw new SnagFound(of, what, remedy, { asks, owner });

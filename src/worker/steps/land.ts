@@ -1,4 +1,5 @@
 import { binarySize, lineRate, PaceMeter } from '@/core/delivery';
+import { STOP_WORDS } from '@/core/drop';
 import { type Begun, SiteError } from '@/sites/contract';
 import { noteChannelUsed } from '@/store/channels';
 import { database } from '@/store/database';
@@ -55,7 +56,7 @@ export const land: Step = async (context) => {
       over < rendition.size
         ? { says, fraction: over / rendition.size, bytesPerSecond, secondsLeft }
         : // The line's buffers have the rest; it is not there before the site says so.
-          { says: 'all is on the line, the site takes it in', bytesPerSecond };
+          { says: 'all sent, the site is storing it', bytesPerSecond };
     const fields = { bytesSent: over, progress, waiting: undefined };
     // One at a time; the claim's own heartbeat tells where the drop has been taken away.
     telling = telling.then(() => keep(fields)).catch(() => undefined);
@@ -76,11 +77,11 @@ export const land: Step = async (context) => {
     await telling;
   }
   await noteChannelUsed(database(), channel.id);
-  await keep({ bytesSent: rendition.size, progress: { says: 'giving title, text and picture' } });
+  await keep({ bytesSent: rendition.size, progress: { says: 'setting title, text and picture' } });
   await giveWords(context, begun.siteVideoId);
   return {
     move: 'landed',
-    says: `Landed: ${binarySize(rendition.size)} are there`,
+    says: `${STOP_WORDS.landed}: ${binarySize(rendition.size)}`,
     fields: { bytesSent: rendition.size },
   };
 };

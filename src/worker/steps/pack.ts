@@ -1,4 +1,5 @@
 import { reasonsNotTaken } from '@/core/delivery';
+import { STOP_WORDS } from '@/core/drop';
 import { database } from '@/store/database';
 import { keepRendition } from '@/store/renditions';
 import { removeLeftBehind } from './left-behind';
@@ -30,5 +31,5 @@ export const pack: Step = async (context) => {
   const { fileKey, size, digest } = cut;
   const rendition = await keepRendition(database(), { cutId: cut.id, settings: 'as it is', fileKey, size, digest });
   const fields = { renditionId: rendition.id, bytesTotal: size, bytesSent: 0 };
-  return { move: 'packed', says: 'Packed: the file goes as it is', fields };
+  return { move: 'packed', says: `${STOP_WORDS.packed}: the file goes as it is`, fields };
 };

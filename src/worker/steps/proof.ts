@@ -1,4 +1,4 @@
-import { type Difference, differences, fieldsMeant, isWider } from '@/core/drop';
+import { type Difference, differences, fieldsMeant, isWider, STOP_WORDS } from '@/core/drop';
 import { goesToEnd, type MeantWords, meantShowing, meantWords } from '@/desk/drop/meant';
 import { refreshPlaylists } from '@/desk/site/playlists';
 import { database } from '@/store/database';
@@ -50,6 +50,6 @@ export const proof: Step = async (context) => {
   }
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);
-  const says = `Proofed: ${fieldsMeant(showing)} fields read back as meant`;
+  const says = `${STOP_WORDS.proofed}: ${fieldsMeant(showing)} fields read back as meant`;
   return { move: goesToEnd(meant, drop) ? 'proofedAndOpening' : 'proofedAndHeld', says };
 };

@@ -7,5 +7,5 @@ export async function showTo({ drop, adapter, session, now }: StepContext, end: 
   await adapter.showTo(session, siteVideoId, end);
   const { privacy } = await adapter.status(session, siteVideoId);
   if (privacy === end) return undefined;
-  return lookAgain(drop, now, 'processing', { progress: { says: 'waits for the site' } });
+  return lookAgain(drop, now, 'processing', { progress: { says: 'waiting for the site' } });
 }

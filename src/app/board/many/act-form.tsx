@@ -5,6 +5,7 @@ import { type DefaultField, FIELD_NAMES } from '@/core/defaults';
 import { tagsFromText } from '@/core/words';
 import { type Act, FIELDS_FOR_MANY } from '@/desk/many/many-act';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { CHOOSE_FIELD, Choose } from '@/ui/choose';
 import { CHOICES, FLAGS } from '@/ui/fields/choices';
 import { FIELD } from '@/ui/fields/field-row';
@@ -56,7 +57,7 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
       open
       onClose={onClose}
       title={`${TITLES[kind]}: ${videos.toLocaleString('en')} selected`}
-      close="Cancel"
+      close={BUTTONS.cancel}
     >
       <form onSubmit={done} className="grid gap-3.5">
         {kind === 'set' && (
@@ -96,7 +97,7 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
           />
         )}
         <Button type="submit" look="press" className="justify-self-start">
-          Go on
+          {BUTTONS.goOn}
         </Button>
       </form>
     </SheetDialog>

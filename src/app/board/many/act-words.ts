@@ -1,6 +1,7 @@
 import { FIELD_NAMES } from '@/core/defaults';
 import type { Foreseen } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
+import { BUTTONS } from '@/ui/button-words';
 import type { Question } from '@/ui/sure-questions';
 
 const count = (number: number, one: string) => `${number.toLocaleString('en')} ${number === 1 ? one : `${one}s`}`;
@@ -61,7 +62,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
       return {
         title: `Try ${placesOf(places)} again?`,
         follows: [`On ${videosOf(concerned)}.`, ...not],
-        yes: 'Try again',
+        yes: BUTTONS.tryAgain,
       };
     case 'delete':
       return {
@@ -74,7 +75,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
               ]
             : []),
         ],
-        yes: 'Delete',
+        yes: BUTTONS.delete,
       };
     default:
       return {

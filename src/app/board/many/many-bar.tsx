@@ -6,6 +6,7 @@ import { useState } from 'react';
 import type { Foreseen } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
 import { ask } from '@/ui/ask';
+import { BUTTONS } from '@/ui/button-words';
 import { useNotices } from '@/ui/notices';
 import { PartBoundary } from '@/ui/part-boundary';
 import { useSure } from '@/ui/sure';
@@ -83,7 +84,7 @@ export function ManyBar({ selection, inAll, allIds, series }: ManyBarProps) {
           Open
         </button>
         <button type="button" className={link} onClick={() => void perform({ do: 'try again' })}>
-          Try again
+          {BUTTONS.tryAgain}
         </button>
         {FORMS.map(([kind, says]) => (
           <button key={kind} type="button" className={link} onClick={() => setForm(kind)}>
@@ -91,7 +92,7 @@ export function ManyBar({ selection, inAll, allIds, series }: ManyBarProps) {
           </button>
         ))}
         <button type="button" className={link} onClick={() => void perform({ do: 'delete' })}>
-          Delete
+          {BUTTONS.delete}
         </button>
         <button type="button" className={link} onClick={clear}>
           Clear

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import type { ManyView } from '@/desk/many/ask-many';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { Meter } from '@/ui/meter';
 import { useNotices } from '@/ui/notices';
 import { actWords } from './act-words';
@@ -57,11 +58,11 @@ export function ManyProgress() {
         </p>
         {mayUndo && (
           <Button look="quiet" onClick={() => void undo()}>
-            Undo
+            {BUTTONS.undo}
           </Button>
         )}
         <Button look="plain" className="ml-auto" onClick={() => setAway(id)}>
-          Close
+          {BUTTONS.close}
         </Button>
       </div>
       {failed.length > 0 && (

@@ -5,6 +5,7 @@ import { partsByPattern, patternFinding } from '@/core/defaults';
 import type { LayerView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { DraftInput } from '@/ui/fields/draft-input';
 import { FIELD, FieldRow } from '@/ui/fields/field-row';
 import { LayerForm } from '@/ui/layer/layer-form';
@@ -56,10 +57,10 @@ function SeriesActions({ id, name }: { id: string; name: string }) {
         href={`/api/series/${id}/file`}
         className="-mx-2 rounded-full px-2 py-2 font-semibold text-sm text-soft leading-none hover:bg-sunk hover:text-ink"
       >
-        Export
+        {BUTTONS.export}
       </a>
       <Button look="plain" onClick={remove}>
-        Delete
+        {BUTTONS.delete}
       </Button>
     </span>
   );

@@ -11,6 +11,7 @@ import { useArrivals } from '@/ui/arrivals/arrivals';
 import { droppedFiles } from '@/ui/arrivals/dropped-files';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { FilePick } from '@/ui/file-pick';
 import { useNotices } from '@/ui/notices';
 import { PartBoundary } from '@/ui/part-boundary';
@@ -200,7 +201,7 @@ function Discard({ handle }: { handle: SheetHandle }) {
   };
   return (
     <Button look="plain" onClick={discard} className="justify-self-start">
-      Delete this video
+      {BUTTONS.deleteVideo}
     </Button>
   );
 }

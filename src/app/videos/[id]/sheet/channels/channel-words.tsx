@@ -3,6 +3,7 @@
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { FIELD_NAMES, isDefaultField } from '@/core/defaults';
+import { BUTTONS } from '@/ui/button-words';
 import { SheetDialog } from '@/ui/sheet-dialog';
 import { whenIdle } from '@/ui/when-idle';
 import type { OwnFieldsProps } from './own-fields';
@@ -29,11 +30,11 @@ export function ChannelWords({ channel, handle }: OwnFieldsProps) {
         onClick={() => setOpen(true)}
         className="mt-1.5 block text-left text-[13px] text-copper hover:underline"
       >
-        {apart.length > 0 ? `Different here: ${apart.join(', ')}` : 'Same text as elsewhere'}
+        {apart.length > 0 ? `Different here: ${apart.join(', ')}` : BUTTONS.sameText}
         {channel.recordMoved && <b className="block font-semibold text-snag">▲ the main text has changed since</b>}
       </button>
       {open && (
-        <SheetDialog open onClose={() => setOpen(false)} title={`For ${channel.name} alone`} close="Close" wide>
+        <SheetDialog open onClose={() => setOpen(false)} title={`For ${channel.name} alone`} close={BUTTONS.close} wide>
           <OwnFields channel={channel} handle={handle} />
         </SheetDialog>
       )}

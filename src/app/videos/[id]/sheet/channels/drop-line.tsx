@@ -4,6 +4,7 @@ import type { RightsAsk } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { CopyLink } from '@/ui/copy-link';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
@@ -33,9 +34,9 @@ function agreeWords(asks: RightsAsk | undefined): string {
 function actionWords(action: DropAction, { drop }: SheetChannel): string {
   switch (action) {
     case 'open':
-      return 'Open to everyone';
+      return BUTTONS.openToEveryone;
     case 'try again':
-      return 'Try again';
+      return BUTTONS.tryAgain;
     case 'accept':
       return drop?.snag?.kind === 'rights' ? agreeWords(drop.snag.asks) : 'Keep as shown';
     case 'revise':

@@ -1,5 +1,6 @@
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
+import { BUTTONS } from '@/ui/button-words';
 import { type Question, questionBeforeOpening } from '@/ui/sure-questions';
 
 type SentDrop = NonNullable<SheetChannel['drop']>;
@@ -14,7 +15,7 @@ export function questionBeforeChanges(channels: readonly SheetChannel[]): Questi
   return {
     title: `Open it to everyone on ${names}?`,
     follows: ['The changes go out, and then everyone can see it. Subscribers may be told at once.'],
-    yes: 'Send and open',
+    yes: BUTTONS.sendAndOpen,
   };
 }
 

@@ -4,6 +4,7 @@ import { fieldsTaken } from '@/core/declarations';
 import type { DefaultField } from '@/core/defaults';
 import { textLength } from '@/core/words';
 import type { SheetChannel } from '@/desk/look/views';
+import { BUTTONS } from '@/ui/button-words';
 import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
 import { FieldRow } from '@/ui/fields/field-row';
 import { LayerFields } from '@/ui/fields/layer-fields';
@@ -121,7 +122,7 @@ function OwnText({ channel, handle }: OwnFieldsProps) {
               className="textlink"
               onClick={() => void setOnChannel(id, { text: recordText, textOver: recordText })}
             >
-              Write a different text here
+              {BUTTONS.writeOwnText}
             </button>
           ) : (
             <button type="button" className="textlink" onClick={() => void setOnChannel(id, { text: '' })}>

@@ -13,6 +13,7 @@ import {
 } from '@/core/chapters';
 import type { Fraction } from '@/core/time';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { SheetDialog } from '@/ui/sheet-dialog';
 import { again, type MarkerPut, useTimeLine } from '../time-line/time-line-state';
 
@@ -56,7 +57,7 @@ export function Repairs({ findings, chapters, rules, duration }: RepairsProps) {
       ))}
       {all && offer(all)}
       {looked && (
-        <SheetDialog open onClose={() => setLooked(undefined)} title={looked.says} close="Cancel" wide>
+        <SheetDialog open onClose={() => setLooked(undefined)} title={looked.says} close={BUTTONS.cancel} wide>
           <div className="grid gap-4 sm:grid-cols-2">
             <Lines name="Before" chapters={chapters} other={looked.after} duration={duration} />
             <Lines name="After" chapters={looked.after} other={chapters} duration={duration} />
@@ -65,7 +66,7 @@ export function Repairs({ findings, chapters, rules, duration }: RepairsProps) {
             What is no longer a chapter stays as a note to the team. Undo takes all of it back at once.
           </p>
           <Button look="press" className="mt-3" onClick={() => make(looked)}>
-            Apply
+            {BUTTONS.apply}
           </Button>
         </SheetDialog>
       )}

@@ -5,6 +5,7 @@ import { binarySize, codecName, containerName } from '@/core/delivery';
 import { rate, rateName, toDecimal, viewerTime } from '@/core/time';
 import type { CutView } from '@/desk/look/views';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { FilePick } from '@/ui/file-pick';
 import type { FileTaking } from '../use-take-file';
 
@@ -44,7 +45,7 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
         </button>
       ) : null}
       <Button look="plain" className="mt-2" onClick={() => input.current?.click()}>
-        Replace the file
+        {BUTTONS.replaceFile}
       </Button>
       <FilePick
         input={input}

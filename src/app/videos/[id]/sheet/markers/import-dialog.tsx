@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { ImportWay, MarkerFormat } from '@/core/markers';
 import type { MarkerPreview } from '@/desk/video/markers';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { SheetDialog } from '@/ui/sheet-dialog';
 import type { FileTaking } from '../use-take-file';
 import { TableColumnsChoice } from './table-columns-choice';
@@ -11,7 +12,7 @@ import { TableColumnsChoice } from './table-columns-choice';
 const WAYS: [way: ImportWay, name: string][] = [
   ['merge', 'Merge by time'],
   ['add', 'Add beside'],
-  ['replace', 'Replace all'],
+  ['replace', BUTTONS.replaceAll],
 ];
 
 const FORMATS: Record<MarkerFormat, string> = {
@@ -43,13 +44,13 @@ export function ImportDialog({ taking }: { taking: FileTaking }) {
   if (!waiting) return null;
   const { preview, name } = waiting;
   const { markers, existing, findings, table, trouble } = preview;
-  const ways = existing > 0 ? WAYS : [['replace', 'Add markers'] as const];
+  const ways = existing > 0 ? WAYS : [['replace', BUTTONS.addMarkers] as const];
   return (
     <SheetDialog
       open
       onClose={forget}
       title={`${markers} markers in ${name}`}
-      close="Cancel"
+      close={BUTTONS.cancel}
       wide={table !== undefined}
     >
       <p className="mb-3 text-soft">
@@ -97,7 +98,7 @@ function AsCaptions({ onTake }: { onTake: (language: string) => void }) {
       }}
     >
       <Button type="submit" className="w-40">
-        Use as captions
+        {BUTTONS.useAsCaptions}
       </Button>
       <label className="flex items-center gap-2 text-sm">
         in the language

@@ -5,6 +5,7 @@ import { type PointerEvent, useCallback, useMemo, useRef, useState } from 'react
 import type { CutMeasures } from '@/core/delivery';
 import { fraction, minus, toNumber, viewerTime } from '@/core/time';
 import { ask } from '@/ui/ask';
+import { BUTTONS } from '@/ui/button-words';
 import { useFromPlayhead, usePlayer, usePlayhead } from './player-state';
 import { RulerBackground } from './ruler-background';
 import { RulerChapters } from './ruler-chapters';
@@ -165,7 +166,7 @@ export function Ruler() {
             onClick={showAll}
             className="pointer-events-auto rounded-full bg-card px-2.5 text-copper hover:underline"
           >
-            Show all
+            {BUTTONS.showAll}
           </button>
         )}
       </div>
@@ -178,7 +179,7 @@ export function Ruler() {
               <>
                 Sound and shots could not be measured.{' '}
                 <button type="button" className="textlink" onClick={measureAgain}>
-                  Try again
+                  {BUTTONS.tryAgain}
                 </button>
               </>
             )}

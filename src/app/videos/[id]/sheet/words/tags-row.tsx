@@ -5,6 +5,7 @@ import { type TagOffer, type TagRules, tagsFromText } from '@/core/words';
 import type { TagOffers } from '@/desk/video/suggest-tags';
 import { ask } from '@/ui/ask';
 import { buttonLook } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { ChipsField } from '@/ui/fields/chips-field';
 import { FieldRow } from '@/ui/fields/field-row';
 import { LimitCount } from '@/ui/fields/limit-count';
@@ -66,7 +67,7 @@ export function TagsRow({ handle }: { handle: SheetHandle }) {
 function TagOfferList({ handle, onAdd }: { handle: SheetHandle; onAdd: (tag: string) => void }) {
   return (
     <PopButton
-      button={{ className: `${buttonLook('plain')} mt-1`, children: 'Suggest tags' }}
+      button={{ className: `${buttonLook('plain')} mt-1`, children: BUTTONS.suggestTags }}
       panel={{
         label: 'Tags to add',
         align: 'start',

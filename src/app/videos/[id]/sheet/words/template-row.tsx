@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { namesIn, PLAIN_TEMPLATE, PLAIN_TITLE, templateTrouble } from '@/core/words';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { FieldRow } from '@/ui/fields/field-row';
 import { TemplateField } from '@/ui/fields/lazy-template-field';
 import { SheetDialog } from '@/ui/sheet-dialog';
@@ -40,11 +41,11 @@ export function TemplateRow({ handle }: { handle: SheetHandle }) {
           </span>
         )}
         <Button look="plain" onClick={() => setOpen(true)}>
-          Edit template
+          {BUTTONS.editTemplate}
         </Button>
       </div>
       {open && (
-        <SheetDialog open onClose={() => setOpen(false)} title="Template of this video" close="Close" wide>
+        <SheetDialog open onClose={() => setOpen(false)} title="Template of this video" close={BUTTONS.close} wide>
           <div className="grid gap-3.5">
             <FieldRow id="titlePattern" label="Title" mark={<SheetMark handle={handle} field="titlePattern" />}>
               <TemplateField

@@ -3,7 +3,9 @@ import path from 'node:path';
 import { Command } from 'commander';
 import { DeskError } from '@/desk/desk-error';
 
-const kettle = new Command('kettle').description('Takes finished videos to hosting sites and sees them through');
+const kettle = new Command('kettle').description(
+  'Takes finished videos to hosting sites and stays with them until people can watch',
+);
 
 /** The shape of the file that `fit` takes; the README has the same. */
 const FIT_SHAPE = `
@@ -28,34 +30,34 @@ const VIDEO = 'a video: its id, its link or its exact title';
 
 kettle
   .command('send')
-  .description('Bring a finished file and send it, or send a video that is here: anew, or what has changed of it')
+  .description('Add a file and send it, or send a video that is here already, or its changes')
   .argument('<what>', 'a file, or a video: its id, its link or its exact title')
-  .option('--channel <name>', 'all that it goes to: a channel, or site/name; may be given several times', many)
-  .option('--series <name>', 'its series; recognised from the file name where not given')
-  .option('--title <title>', 'the title; made from the file name where not given')
-  .option('--description <text>', 'the lines about this video, which the series’ template stands around')
-  .option('--tags <list>', 'tags with commas between them, beside those of the series and the channel')
-  .option('--for-children <answer>', 'yes or no: the law asks, and some sites do not take it unanswered')
-  .option('--product <gtin>', 'a catalogue product; may be given several times', many)
-  .option('--markers <file>', 'a marker file of any format that is read')
-  .option('--chapters <colours>', 'the colours of the markers that viewers see as chapters; none without it')
-  .option('--privacy <who>', 'everyone, link or private; as the series or the channel has it where not given')
-  .option('--again', 'make a second video of a file that is here already')
-  .option('--explain', 'say for each channel what it gets, and which layer gave each value')
-  .option('--watch', 'stay until it is live, held or has a snag')
+  .option('--channel <name>', 'where it goes: a channel’s name, or site/name; give it several times for several', many)
+  .option('--series <name>', 'its series; without it, from the file name')
+  .option('--title <title>', 'the title; without it, from the file name')
+  .option('--description <text>', 'two or three lines about this video; the series’ template adds the rest')
+  .option('--tags <list>', 'more tags, with commas between them')
+  .option('--for-children <answer>', 'yes or no: required by law on some sites')
+  .option('--product <gtin>', 'a product by its GTIN; give it several times for several', many)
+  .option('--markers <file>', 'the edit’s marker file')
+  .option('--chapters <colours>', 'make chapters from markers of these colours; without it, none')
+  .option('--privacy <who>', 'everyone, link or private; without it, as the series or channel says')
+  .option('--again', 'also if the same file is here already')
+  .option('--explain', 'print what each channel gets, and where each value comes from')
+  .option('--watch', 'wait until it is live, ready to open, or needs you')
   .hook('preAction', withDatabase)
   .action(async (what, options) => (await import('./send')).send(what, options));
 
 kettle
   .command('status')
-  .description('Where every drop stands')
+  .description('Where every video stands on every channel')
   .option('--json', 'as JSON')
   .hook('preAction', withDatabase)
   .action(async (options) => (await import('./status')).status(options));
 
 kettle
   .command('show')
-  .description('Print a video: what is set, what each channel gets, where it stands, what can be done')
+  .description('Show a video: its fields, what each channel gets, where it stands, what you can do')
   .argument('<video>', VIDEO)
   .option('--json', 'as JSON')
   .hook('preAction', withDatabase)
@@ -63,18 +65,18 @@ kettle
 
 kettle
   .command('set')
-  .description('Set fields of a video, or of it on one channel alone; an empty value leaves a field to the layers')
+  .description('Set fields of a video, or for one channel alone; an empty value resets a field to its default')
   .argument('<video>', VIDEO)
   .argument('<field=value...>', 'such as title=Keel privacy=link tags=keel,oak forChildren=no chapters=green')
-  .option('--channel <name>', 'for this channel alone; may be given several times', many)
+  .option('--channel <name>', 'for this channel alone; give it several times for several', many)
   .hook('preAction', withDatabase)
   .action(async (video, pairs, options) => (await import('./set')).set(video, pairs, options));
 
 for (const [name, action, says] of [
   ['open', 'open', 'Open a video that is ready to everyone'],
-  ['close', 'close', 'Take a video from everybody’s sight: private, at once'],
-  ['again', 'try again', 'Try again what has a snag'],
-  ['accept', 'accept', 'Accept what a site’s check found, or what it shows'],
+  ['close', 'close', 'Make a video private at once'],
+  ['again', 'try again', 'Try again where something went wrong'],
+  ['accept', 'accept', 'Agree to a rights match, or keep what the site shows'],
   ['remove', 'remove', 'Remove a video from its sites'],
 ] as const) {
   kettle
@@ -102,11 +104,11 @@ kettle
 /** The options that every marker command takes. */
 const readsMarkers = (command: Command) =>
   command
-    .option('--rate <rate>', 'the time line’s rate where the file does not tell it: 25, 29.97df, 24000/1001')
-    .option('--start <timecode>', 'the timecode that the time line starts at')
-    .option('--colour <colour>', 'only markers of this colour; may be given several times', many)
-    .option('--in <timecode>', 'where the exported range starts')
-    .option('--out <timecode>', 'where the exported range ends');
+    .option('--rate <rate>', 'frame rate, if the file does not say it: 25, 29.97df, 24000/1001')
+    .option('--start <timecode>', 'timecode at which the time line starts')
+    .option('--colour <colour>', 'only markers of this colour; give it several times for several', many)
+    .option('--in <timecode>', 'in point of the export')
+    .option('--out <timecode>', 'out point of the export');
 
 readsMarkers(kettle.command('markers').description('Print the markers of a file as JSON').argument('<file>')).action(
   async (file, options) => (await import('./markers')).printMarkers(file, options),
@@ -114,13 +116,13 @@ readsMarkers(kettle.command('markers').description('Print the markers of a file 
 
 readsMarkers(kettle.command('convert').description('Write the markers of a file in another format').argument('<file>'))
   .requiredOption('--to <format>', 'edl, otio, vtt, ffmetadata, matroska, json, csv or text')
-  .option('--output <file>', 'where to; standard output where not given')
+  .option('--output <file>', 'file to write; without it, standard output')
   .action(async (file, options) => (await import('./markers')).convert(file, options));
 
 readsMarkers(kettle.command('chapters').description('Print the chapter lines that viewers will see').argument('<file>'))
   .requiredOption('--site <site>', 'the site whose rules hold')
   .requiredOption('--duration <seconds>', 'the length of the exported file')
-  .option('--repair', 'repair what can be repaired')
+  .option('--repair', 'apply all repairs')
   .action(async (file, options) => (await import('./markers')).chapters(file, options));
 
 kettle
@@ -133,41 +135,41 @@ kettle
 
 kettle
   .command('channels')
-  .description('Every channel with its site and account')
+  .description('List the channels with their sites and accounts')
   .option('--json', 'as JSON')
   .hook('preAction', withDatabase)
   .action(async (options) => (await import('./channels')).channels(options));
 
 kettle
   .command('connect')
-  .description('Open the address at which an account of a site is connected')
+  .description('Connect an account of a site, in the browser')
   .argument('<site>', 'lanternfold, fieldgate, pipwire or stallmarket')
   .hook('preAction', withDatabase)
   .action(async (site) => (await import('./channels')).connect(site));
 
 kettle
   .command('jobs')
-  .description('The background work that was set aside, with what it said')
-  .option('--again', 'have all of it tried again')
+  .description('Background work that failed, and why')
+  .option('--again', 'try all of it again')
   .option('--json', 'as JSON')
   .hook('preAction', withDatabase)
   .action(async (options) => (await import('./jobs')).jobs(options));
 
 kettle
   .command('renew-key')
-  .description('Renew the key that permissions are sealed with; Kettle Drop may run meanwhile')
+  .description('Renew the key that your sites’ permissions are encrypted with; Kettle Drop can keep running')
   .hook('preAction', withDatabase)
   .action(async () => (await import('./renew-key')).renew());
 
 kettle
   .command('migrate')
-  .description('Bring the database to its newest form')
+  .description('Update the database')
   .action(async () => (await import('./migrate')).migrateDatabase());
 
 kettle
   .command('demo')
   .description('Make the demo once')
-  .option('--draw-only', 'only draw its videos; needs neither database nor sites')
+  .option('--draw-only', 'only draw the videos; needs no database and no sites')
   .action(async (options) => {
     const { drawDemo, makeDemo } = await import('../../demo/make');
     await (options.drawOnly ? drawDemo() : makeDemo());

@@ -19,7 +19,7 @@ const DEEPEST = 60;
  * @throws TooLarge
  */
 export async function bodyBytes(request: Request, most: number): Promise<Uint8Array> {
-  const tooLarge = () => new TooLarge(`This is larger than ${Math.floor(most / 1024 ** 2)} MiB. Bring a smaller one.`);
+  const tooLarge = () => new TooLarge(`This is larger than ${Math.floor(most / 1024 ** 2)} MiB. Use a smaller one.`);
   if (Number(request.headers.get('content-length')) > most) throw tooLarge();
   const chunks: Uint8Array[] = [];
   let size = 0;

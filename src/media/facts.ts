@@ -43,7 +43,7 @@ const probeShape = object({
  * @throws UnusableCut where it is empty, no video, or not whole
  */
 export async function readFacts(path: string, size: number, signal?: AbortSignal): Promise<CutFacts> {
-  if (size === 0) throw new UnusableCut('The file is empty. Export it again and bring it once more.');
+  if (size === 0) throw new UnusableCut('The file is empty. Export it again, then add it.');
   const probe = await probeOf(path, signal);
   const picture = probe.streams.find(
     (stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1,

@@ -60,7 +60,7 @@ export type Announced =
 export async function announceCut(input: unknown): Promise<Announced> {
   const { fileName, size, fingerprint, videoId, anyway } = await cutShape.validate(input, { stripUnknown: false });
   const db = database();
-  if (size <= 0) throw new DeskError('not taken', `“${fileName}” is empty. Export it again and bring it once more.`);
+  if (size <= 0) throw new DeskError('not taken', `“${fileName}” is empty. Export it again, then add it.`);
   const same = fingerprint ? (await cutsByFingerprint(db, fingerprint)).filter((cut) => cut.size === size) : [];
   const broken = same.find((cut) => cut.state === 'arriving' && (!videoId || cut.videoId === videoId));
   if (broken) return { cut: broken, goesOn: true };
@@ -92,10 +92,7 @@ async function reserveSpace(trx: Database, fileName: string, size: number): Prom
   const free = (await files().free()) - SPARE_BYTES - (await bytesToCome(trx));
   if (size <= free) return;
   const room = `it has ${binarySize(size)}, and ${binarySize(Math.max(0, free))} are free`;
-  throw new DeskError(
-    'full',
-    `There is no room on the disk for “${fileName}”: ${room}. Make room, then bring it again.`,
-  );
+  throw new DeskError('full', `There is no room on the disk for “${fileName}”: ${room}. Make room, then add it again.`);
 }
 
 const filesShape = object({ files: array(mixed().required()).min(1).max(500).required() }).noUnknown();
@@ -130,7 +127,7 @@ export async function proveStart(id: string, input: unknown): Promise<void> {
   const here = await files()
     .size(cut.fileKey)
     .catch(() => 0);
-  if (here !== upTo) throw new DeskError('not now', 'More of it has come meanwhile. Prove that, too.');
+  if (here !== upTo) throw new DeskError('not now', 'More of the file has arrived meanwhile. Pick it again.');
   const proof = await proofOfStart(files().localPath(cut.fileKey), upTo).catch(() => undefined);
   if (proof === digest) return;
   const what = `“${cut.fileName}” is another file than the one that broke off`;
@@ -164,8 +161,8 @@ export function cutsComeInto(): ArrivingStore {
 
 /** The cut that a transfer may write to. @throws DeskError where there is none, or all of it is here already */
 export async function arrivingCut(id: string): Promise<Cut> {
-  const cut = found(await cutById(database(), id), 'cut');
-  if (cut.state !== 'arriving') throw new DeskError('not now', 'This cut has arrived already.');
+  const cut = found(await cutById(database(), id), 'file');
+  if (cut.state !== 'arriving') throw new DeskError('not now', 'This file has arrived already.');
   return cut;
 }
 
@@ -220,14 +217,14 @@ export async function noteCutsThatAreWhole(): Promise<void> {
  * @throws DeskError where it is the cut in use
  */
 export async function discardCut(id: string): Promise<void> {
-  const { videoId } = found(await cutById(database(), id), 'cut');
+  const { videoId } = found(await cutById(database(), id), 'file');
   await transaction(async (trx) => {
     // What takes a cut into use waits for the same row.
     const video = found(await videoById(trx, videoId, true), 'video');
     const cuts = (await cutsOf(trx, [videoId])).get(videoId) ?? [];
     const coming = betterCut(cuts);
     if (coming?.id !== id || video.cutId === id) {
-      throw new DeskError('not now', 'This cut is in use; bring a better one instead.');
+      throw new DeskError('not now', 'This file is in use. Replace it instead.');
     }
     await deleteCut(trx, id);
     await announce(trx, 'video', videoId);

@@ -10,8 +10,8 @@ export async function openCut(id: string): Promise<{
   container: string;
   open: (start: number, end: number) => Readable;
 }> {
-  const cut = found(await cutById(database(), id), 'cut');
-  if (cut.state === 'arriving') throw new DeskError('not now', 'This cut has not arrived yet.');
+  const cut = found(await cutById(database(), id), 'file');
+  if (cut.state === 'arriving') throw new DeskError('not now', 'This file has not arrived yet.');
   const open = (start: number, end: number) => files().open(cut.fileKey, start, end);
   return { size: cut.size, container: cut.facts?.container ?? '', open };
 }

@@ -11,7 +11,7 @@ const againShape = object({ kind: string().oneOf(['read', 'measure']).required()
 /** Has work on a cut done again that could not be done. @throws DeskError where it is being done, or is done */
 export async function workOnCutAgain(cutId: string, input: unknown): Promise<void> {
   const { kind } = await againShape.validate(input, { stripUnknown: false });
-  const cut = found(await cutById(database(), cutId), 'cut');
+  const cut = found(await cutById(database(), cutId), 'file');
   await transaction(async (trx) => {
     if (kind === 'read') {
       const asked = await retryJobs(trx, { kind, subjects: [cutId] });

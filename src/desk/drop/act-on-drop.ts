@@ -83,7 +83,7 @@ async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Pro
 
 async function revise(drop: Drop, channel: Channel, asks?: typeof sendsWith): Promise<void> {
   if (!mayMove('revise', drop.state)) {
-    throw new DeskError('not now', 'It has moved on meanwhile. Look again at where it stands.');
+    throw new DeskError('not now', 'It has changed meanwhile. Look at it again, then decide.');
   }
   const { notReady } = await reviseVideo(drop.videoId, [channel.id], asks);
   const [not] = notReady;

@@ -25,7 +25,7 @@ export async function makeMove(
     });
   } catch (error) {
     if (error instanceof MoveRefused || error instanceof ClaimLost) {
-      throw new DeskError('not now', 'It has moved on meanwhile. Look again at where it stands.');
+      throw new DeskError('not now', 'It has changed meanwhile. Look at it again, then decide.');
     }
     throw error;
   }

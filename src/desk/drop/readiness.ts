@@ -25,6 +25,6 @@ export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteP
   const picture = pictureAt(record, profile);
   const { fitted, end, waitsForWord, declarations } = meant;
   const facts = cut?.facts;
-  const cutRefused = cut ? cut.refusal : 'There is no cut yet';
+  const cutRefused = cut ? cut.refusal : 'There is no file yet';
   return missingFor({ fitted, declarations, privacy: end, waitsForWord, facts, cutRefused, picture }, profile);
 }

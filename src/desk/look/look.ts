@@ -35,7 +35,7 @@ export function cutView(cut: Cut, job?: Job): CutView {
 
 /** How far one cut is. @throws DeskError where there is none */
 export async function lookAtCut(id: string): Promise<CutView> {
-  return cutView(found(await cutById(database(), id), 'cut'));
+  return cutView(found(await cutById(database(), id), 'file'));
 }
 
 /** The jobs that read these cuts, of those that are not read yet, by cut. */

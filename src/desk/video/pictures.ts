@@ -85,7 +85,7 @@ async function withFrame(
   at: Fraction,
   use: (file: string, moment: Fraction) => Promise<void>,
 ): Promise<void> {
-  const { video, duration } = found(cut.facts, 'cut that has been read');
+  const { video, duration } = found(cut.facts, 'file that has been read');
   const exact = rate(video.rate.num, video.rate.den);
   // Past the end there is no frame; the last one stands for it.
   const frame = compare(at, duration) < 0 ? frameAtTime(at, exact) : frameAtTime(duration, exact) - 1;
@@ -179,7 +179,7 @@ async function keepPicture(
   const type = TYPES[read?.format ?? ''];
   if (!read || !type) {
     await files().remove(fresh);
-    throw new DeskError('not taken', 'This picture cannot be read. Bring a JPEG, PNG or WebP file.');
+    throw new DeskError('not taken', 'This picture cannot be read. Use a JPEG, PNG or WebP file.');
   }
   const { width, height } = read;
   if (width * height > MOST_PIXELS) {
@@ -204,7 +204,7 @@ async function* chunksBelow(bytes: Readable, most: number): AsyncGenerator<Buffe
   for await (const chunk of bytes) {
     passed += (chunk as Buffer).length;
     if (passed > most)
-      throw new DeskError('not taken', `The picture is larger than ${most / 1e6} MB. Bring a smaller one.`);
+      throw new DeskError('not taken', `The picture is larger than ${most / 1e6} MB. Use a smaller one.`);
     yield chunk as Buffer;
   }
 }

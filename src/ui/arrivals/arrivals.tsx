@@ -239,7 +239,7 @@ export function ArrivalsProvider({ children }: { children: ReactNode }) {
     async (file: File, fingerprint: string | undefined) => {
       if (fingerprint !== undefined && (await fingerprintOf(file)) !== fingerprint) {
         trouble(
-          `“${file.name}” is another file than the one that broke off. Pick that one, or bring this as a new one.`,
+          `“${file.name}” is another file than the one that broke off. Pick that one, or add this one as a new video.`,
         );
         return;
       }

@@ -21,7 +21,7 @@ export const land: Step = async (context) => {
     .size(rendition.fileKey)
     .catch(() => undefined);
   if (here !== rendition.size) {
-    const what = here === undefined ? 'The file is gone from the disk' : 'The file was changed after it was brought in';
+    const what = here === undefined ? 'The file is gone from the disk' : 'The file was changed after it was added';
     throw new SnagFound('file', what, 'Replace the file, then try again');
   }
   const file = {

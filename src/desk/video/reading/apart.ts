@@ -47,7 +47,7 @@ async function apart(asked: Asked): Promise<unknown> {
   } catch (error) {
     if (error instanceof MarkerFileError) throw error;
     log.warn({ why: (error as Error).message }, 'a file could not be read within its bounds');
-    throw new MarkerFileError('it is too much to read at once; bring a part of it', 0);
+    throw new MarkerFileError('it is too much to read at once; use a part of it', 0);
   } finally {
     clearTimeout(timer);
     void thread.terminate();

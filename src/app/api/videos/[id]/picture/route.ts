@@ -12,7 +12,7 @@ export const POST = guarded<Params>(async (request, { id }) => {
     await takeFrameAsPicture(id, await jsonBody(request));
     return undefined;
   }
-  if (!request.body) throw new DeskError('not taken', 'The picture is empty. Bring a JPEG, PNG or WebP file.');
+  if (!request.body) throw new DeskError('not taken', 'The picture is empty. Use a JPEG, PNG or WebP file.');
   await bringPicture(id, Readable.fromWeb(request.body as ReadableStream));
   return undefined;
 });

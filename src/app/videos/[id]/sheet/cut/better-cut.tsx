@@ -44,7 +44,7 @@ function Coming({ cut }: { cut: NonNullable<ReturnType<typeof useTimeLine>['hand
       {!arrival && cut.state === 'arriving' && (
         <Meter
           share={share}
-          says={`${Math.floor(share * 100)} % is here. If nothing moves, bring the same file again: it goes on from there.`}
+          says={`${Math.floor(share * 100)} % is here. If nothing moves, pick the same file again: it goes on from there.`}
         />
       )}
       <p className="text-[13px] text-soft">

@@ -22,8 +22,8 @@ export const useNotices = () => useContext(Context);
 
 /** Keeps and shows what was said, newest below. */
 export function NoticesProvider({ children }: { children: ReactNode }) {
-  const floating = useFloating();
   const [notices, setNotices] = useState<Notice[]>([]);
+  const floating = useFloating(notices.length > 0);
   const add = useCallback((kind: Notice['kind'], text: string) => {
     setNotices((all) => [
       ...all.filter((notice) => notice.text !== text),

@@ -5,6 +5,6 @@ import { useFloating } from './floating/use-floating';
 
 /** Something that lies over the page until it is closed. */
 export function SheetDialog(props: DialogPanelProps) {
-  const floating = useFloating();
+  const floating = useFloating(props.open);
   return floating ? <floating.DialogPanel {...props} /> : null;
 }

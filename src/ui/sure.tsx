@@ -13,9 +13,9 @@ export const useSure = () => useContext(Context);
 
 /** Keeps the question that is being asked. */
 export function SureProvider({ children }: { children: ReactNode }) {
-  const floating = useFloating();
   const [questions, setQuestions] = useState<(Question & { answer: (sure: boolean) => void })[]>([]);
   const [asked] = questions;
+  const floating = useFloating(asked !== undefined);
   const ask = useCallback<AskSure>(
     (question) =>
       new Promise((resolve) => {

@@ -18,9 +18,16 @@ function subscribe(hear: () => void) {
   return () => waiting.delete(hear);
 }
 
-/** What lies over pages; undefined until it is loaded, which happens as soon as the page rests. */
-export function useFloating(): Floating | undefined {
-  useEffect(() => (loaded ? undefined : whenIdle(loadFloating)), []);
+/**
+ * What lies over pages; undefined until it is loaded, which happens as soon as the page rests.
+ * @param needed whether something of it is to be shown now: it is not waited for, and where it could not be loaded, tried again
+ */
+export function useFloating(needed = false): Floating | undefined {
+  useEffect(() => {
+    if (loaded) return;
+    if (!needed) return whenIdle(loadFloating);
+    void loadFloating().catch(() => undefined);
+  }, [needed]);
   return useSyncExternalStore(
     subscribe,
     () => loaded,

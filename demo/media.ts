@@ -6,7 +6,7 @@ import { promisify } from 'node:util';
 import sharp from 'sharp';
 import { nominal, rate, timecodeOfFrame } from '@/core/time';
 import type { DemoVideo } from './scenario';
-import { LOOP_SECONDS, SCENES, WIDTH } from './scenes/scenes';
+import { LOOP_SECONDS, PAST_THE_EDIT, SCENES, WIDTH } from './scenes/scenes';
 
 const run = promisify(execFile);
 
@@ -18,7 +18,7 @@ const underWay = new Map<string, Promise<string>>();
 
 /** Draws one scene as a loop of LOOP_SECONDS; one that is there already is taken again. */
 function loopOf(folder: string, video: DemoVideo, name: string): Promise<string> {
-  const key = [name, video.rate.replace('/', '-'), video.palette.sky.slice(1)].join('_');
+  const key = [name.replaceAll(' ', '-'), video.rate.replace('/', '-'), video.palette.sky.slice(1)].join('_');
   const target = path.join(folder, `${key}.mp4`);
   const making = underWay.get(target);
   if (making) return making;
@@ -45,9 +45,10 @@ async function drawLoop(folder: string, key: string, target: string, video: Demo
     return `[${under}][${n + 1}:v]overlay=x='${SCALE}*(${x})':y='${SCALE}*(${y})':eval=frame[s${n + 1}]`;
   });
   const last = scene.layers.length;
+  const drawn = last === 0 ? '0:v' : `s${last}`;
   await run('ffmpeg', [
     ...['-v', 'error', '-nostdin', '-y', ...inputs],
-    ...['-filter_complex', `${steps.join(';')};[s${last}]format=yuv420p[out]`, '-map', '[out]'],
+    ...['-filter_complex', [...steps, `[${drawn}]format=yuv420p[out]`].join(';'), '-map', '[out]'],
     ...['-c:v', 'libx264', '-preset', 'superfast', '-crf', '17', '-g', '50'],
     ...['-video_track_timescale', '90000', '-t', String(LOOP_SECONDS), '-f', 'mp4', `${target}.part`],
   ]);
@@ -89,6 +90,7 @@ export function markerFile(video: DemoVideo): string {
   const lines = [`TITLE: ${path.parse(video.fileName).name}`, 'FCM: NON-DROP FRAME', ''];
   let start = 0;
   video.scenes.forEach(([name, loops], index) => {
+    if (name === PAST_THE_EDIT) return;
     const end = start + loops * LOOP_SECONDS;
     const [from, to] = [code(start), code(end)];
     lines.push(

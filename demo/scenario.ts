@@ -1,7 +1,7 @@
 import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
 import type { LinkItem } from '@/core/words';
-import type { Palette } from './scenes/scenes';
+import { PAST_THE_EDIT, type Palette } from './scenes/scenes';
 
 /** A marker of the edit: seconds from the start, colour and name. */
 export type DemoMarker = [seconds: number, colour: 'GREEN' | 'RED', name: string];
@@ -321,6 +321,7 @@ export const VIDEOS: DemoVideo[] = [
       ['rope', 5],
       ['quay', 4],
       ['rope', 5],
+      [PAST_THE_EDIT, 1],
     ],
     palette: blue,
     markers: [

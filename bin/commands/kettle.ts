@@ -126,6 +126,14 @@ readsMarkers(kettle.command('chapters').description('Print the chapter lines tha
   .action(async (file, options) => (await import('./markers')).chapters(file, options));
 
 kettle
+  .command('preflight')
+  .description('Look a file over before it goes anywhere: what it is, and what is wrong with it')
+  .argument('<file>')
+  .option('--site <site>', 'hold it against this site only; give it several times for several', many)
+  .option('--json', 'as JSON')
+  .action(async (file, options) => (await import('./preflight')).printPreflight(file, options));
+
+kettle
   .command('fit')
   .description('Print the words of a JSON file as a site would get them')
   .requiredOption('--json <file>', 'the words, as below')

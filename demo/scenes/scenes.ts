@@ -15,6 +15,8 @@ export interface Scene {
 
 export const LOOP_SECONDS = 4;
 export const WIDTH = 1280;
+/** The name of the scene that is no scene. */
+export const PAST_THE_EDIT = 'past the edit';
 const HEIGHT = 720;
 
 /** Colours of a scene: sky, far, near, wood, light. */
@@ -61,6 +63,8 @@ const shed = (p: Palette) =>
 
 /** The scenes of the demo by name; each takes the palette of its video. */
 export const SCENES: Record<string, (palette: Palette) => Scene> = {
+  /** What an export past the end of its edit leaves; in no edit. */
+  [PAST_THE_EDIT]: () => ({ background: whole(`<rect width="${WIDTH}" height="${HEIGHT}" fill="#000"/>`), layers: [] }),
   quay: (p) => ({
     background: sea(p),
     layers: [

@@ -40,7 +40,7 @@ async function boxAt(file: FileHandle, start: number, size: number): Promise<Box
 }
 
 /** How many bytes are missing at the end of an MP4 or MOV file; 0 where it is whole. */
-export async function missingBytes(path: string, size: number): Promise<number> {
-  const last = (await topBoxes(path)).at(-1);
+export function missingBytes(boxes: readonly Box[], size: number): number {
+  const last = boxes.at(-1);
   return last ? Math.max(0, last.end - size) : 0;
 }

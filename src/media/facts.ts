@@ -1,8 +1,9 @@
 import { open } from 'node:fs/promises';
 import { array, type InferType, number, object, string } from 'yup';
-import type { CutFacts } from '@/core/delivery';
+import type { AudioFacts, CutFacts } from '@/core/delivery';
 import { type Fraction, fraction, fromDecimal } from '@/core/time';
-import { missingBytes } from './boxes';
+import { type Box, missingBytes, topBoxes } from './boxes';
+import { pictureFields, pictureFormatOf } from './picture-format';
 import { FROM_OUTSIDE, ProgramError, runProgram } from './program';
 
 /** A file that cannot be used as a cut; the message says what is wrong and what to do. */
@@ -23,6 +24,9 @@ const streamShape = object({
   channels: number(),
   bit_rate: string(),
   duration: string(),
+  channel_layout: string(),
+  tags: object({ language: string() }).default(undefined),
+  ...pictureFields,
   disposition: object({ attached_pic: number() }).default(undefined),
 });
 
@@ -33,7 +37,7 @@ const probeShape = object({
     format_name: string().default(''),
     duration: string(),
     bit_rate: string(),
-    tags: object({ major_brand: string() }).default(undefined),
+    tags: object({ major_brand: string(), compatible_brands: string() }).default(undefined),
   }).required(),
 });
 
@@ -52,7 +56,8 @@ export async function readFacts(path: string, size: number, signal?: AbortSignal
     throw new UnusableCut('There is no video in this file. Add a finished video, such as an MP4.');
   }
   const container = await containerOf(path, probe);
-  const lost = container === 'mp4' || container === 'mov' ? await missingBytes(path, size) : 0;
+  const boxes = container === 'mp4' || container === 'mov' ? await topBoxes(path) : undefined;
+  const lost = boxes ? missingBytes(boxes, size) : 0;
   if (lost > 0) {
     throw new UnusableCut(`The file breaks off: its last ${lost} bytes are missing. Export or copy it again.`);
   }
@@ -60,8 +65,7 @@ export async function readFacts(path: string, size: number, signal?: AbortSignal
   if (!duration || duration.num <= 0) {
     throw new UnusableCut('The file does not say how long it is; it may have been cut off. Export it again.');
   }
-  const sound = probe.streams.find((stream) => stream.codec_type === 'audio');
-  const whole = (text: string | undefined) => (text && /^\d+$/.test(text) ? Number(text) : undefined);
+  const sounds = probe.streams.filter((stream) => stream.codec_type === 'audio').flatMap(soundOf);
   return {
     container,
     duration,
@@ -75,17 +79,40 @@ export async function readFacts(path: string, size: number, signal?: AbortSignal
       rate: rateOf(picture),
       pixelFormat: picture.pix_fmt ?? '',
       bitRate: whole(picture.bit_rate),
+      more: pictureFormatOf(picture),
     },
-    audio: sound?.codec_name
-      ? {
-          codec: sound.codec_name,
-          sampleRate: whole(sound.sample_rate) ?? 0,
-          channels: sound.channels ?? 0,
-          bitRate: whole(sound.bit_rate),
-        }
-      : undefined,
+    audio: sounds[0],
     chaptersInside: probe.chapters.length,
+    more: { brands: brandsOf(probe), indexFirst: boxes && indexFirst(boxes), sounds },
   };
+}
+
+const whole = (text: string | undefined) => (text && /^\d+$/.test(text) ? Number(text) : undefined);
+
+function soundOf(stream: InferType<typeof streamShape>): AudioFacts[] {
+  if (!stream.codec_name) return [];
+  return [
+    {
+      codec: stream.codec_name,
+      sampleRate: whole(stream.sample_rate) ?? 0,
+      channels: stream.channels ?? 0,
+      bitRate: whole(stream.bit_rate),
+      layout: stream.channel_layout ?? '',
+      language: stream.tags?.language ?? '',
+    },
+  ];
+}
+
+/** The brands of an MP4 or MOV file: the major one, then those that it is compatible with, four letters each. */
+function brandsOf({ format: { tags } }: InferType<typeof probeShape>): string[] {
+  const all = [tags?.major_brand ?? '', ...(tags?.compatible_brands?.match(/.{4}/g) ?? [])];
+  return [...new Set(all.map((brand) => brand.trim()).filter((brand) => brand !== ''))];
+}
+
+/** Whether the index (moov) stands before the pictures (mdat); undefined where one of them is not there. */
+function indexFirst(boxes: readonly Box[]): boolean | undefined {
+  const [index, pictures] = ['moov', 'mdat'].map((type) => boxes.findIndex((box) => box.type === type));
+  return index === undefined || pictures === undefined || index < 0 || pictures < 0 ? undefined : index < pictures;
 }
 
 async function probeOf(path: string, signal: AbortSignal | undefined): Promise<InferType<typeof probeShape>> {

@@ -200,6 +200,13 @@ export async function endReading(
   await db('cuts').where({ id, state: 'reading' }).update(fields);
 }
 
+/** Keeps more facts of a cut that has been read, as where more is asked of a file than before. */
+export async function keepFacts(db: Database, id: string, facts: CutFacts): Promise<void> {
+  await db('cuts')
+    .where({ id })
+    .update({ facts: toJson(facts) });
+}
+
 /** The keys of everything that is kept on the disk of some cuts: their files, what the protocol noted beside them, copies. */
 export async function fileKeysOf(db: Database, cutIds: readonly string[]): Promise<string[]> {
   const within = [...cutIds];

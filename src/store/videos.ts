@@ -1,5 +1,6 @@
 import { type ChapterChoice, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
 import type { LayerValues } from '@/core/defaults';
+import type { WavedThrough } from '@/core/preflight';
 import { fileKeysOf } from './cuts';
 import { type Database, fromJson, toJson } from './database';
 import { askToRemoveFiles } from './files/removals';
@@ -30,13 +31,15 @@ export interface Video {
   cutId: string | undefined;
   /** Texts that look like blanks and are meant as they stand. */
   meantBlanks: string[];
+  /** Findings that a person says are meant. */
+  wavedThrough: WavedThrough[];
   /** When a person asked to delete it; it goes once it is gone from its sites. */
   deleteAskedAt: Date | undefined;
   createdAt: Date;
   updatedAt: Date;
 }
 
-const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine', 'meantBlanks'] as const;
+const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine', 'meantBlanks', 'wavedThrough'] as const;
 type JsonField = (typeof JSON_FIELDS)[number];
 
 type Optional = 'pictureId' | 'seriesId' | 'seriesFrom' | 'cutId' | 'deleteAskedAt';
@@ -55,6 +58,7 @@ const fromRow = (row: Row): Video => ({
   cutId: row.cutId ?? undefined,
   deleteAskedAt: row.deleteAskedAt ?? undefined,
   meantBlanks: fromJson<string[]>(row.meantBlanks) ?? [],
+  wavedThrough: fromJson<WavedThrough[]>(row.wavedThrough) ?? [],
 });
 
 /** Makes a record whose title came from its file's name; its id is returned. */

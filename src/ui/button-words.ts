@@ -13,6 +13,7 @@ export const BUTTONS = {
   editTemplate: 'Edit template',
   export: 'Export',
   goOn: 'Go on',
+  intended: 'This is intended',
   notNow: 'Not now',
   openIt: 'Open it',
   openToEveryone: 'Open to everyone',

@@ -31,18 +31,19 @@ export async function secondsOf(file: string): Promise<number> {
   return Number(out.trim());
 }
 
-/** The picture of a video file in pixels, its codec, and its container as ffprobe calls it. */
+/** The picture of a video file in pixels, its codec, bits a sample, and its container as ffprobe calls it. */
 export async function sizeOf(
   file: string,
-): Promise<{ width: number; height: number; codec: string; container: string }> {
-  const entries = 'stream=codec_name,width,height:format=format_name';
+): Promise<{ width: number; height: number; codec: string; bits: number; container: string }> {
+  const entries = 'stream=codec_name,width,height,pix_fmt:format=format_name';
   const args = ['-v', 'error', '-select_streams', 'v:0', '-show_entries', entries, '-of', 'json', file];
   const probe = JSON.parse(await run('ffprobe', args, () => {})) as {
-    streams: { codec_name: string; width: number; height: number }[];
+    streams: { codec_name: string; width: number; height: number; pix_fmt?: string }[];
     format: { format_name: string };
   };
-  const { codec_name: codec = '', width = 0, height = 0 } = probe.streams[0] ?? {};
-  return { width, height, codec, container: probe.format.format_name };
+  const { codec_name: codec = '', width = 0, height = 0, pix_fmt: layout = '' } = probe.streams[0] ?? {};
+  const bits = Number(/p(\d\d)[lb]e$/.exec(layout)?.[1] ?? 8);
+  return { width, height, codec, bits, container: probe.format.format_name };
 }
 
 /** Makes an MP4 of at most `height` lines; `onProgress` hears the share that is done. */

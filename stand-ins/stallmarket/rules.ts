@@ -39,8 +39,9 @@ export function checkProducts(products: readonly string[] | undefined): void {
 
 /** Looks at a clip once it is here. @throws Error with what is wrong with it */
 export async function inspectClip(file: string): Promise<void> {
-  const { width, height, codec } = await sizeOf(file);
+  const { width, height, codec, bits } = await sizeOf(file);
   if (codec !== 'h264') throw new Error('a clip has to be H.264');
+  if (bits > 8) throw new Error('a clip has 8 bits a sample');
   if (width > 1920 || height > 1080) throw new Error('a clip has at most 1920×1080');
 }
 

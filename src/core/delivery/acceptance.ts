@@ -53,6 +53,10 @@ export function reasonsNotTaken(facts: CutFacts, site: Pick<SiteRules, 'name' | 
     const { width, height } = facts.video;
     reasons.push(`The picture is ${width}×${height}; ${name} takes at most ${bound.width}×${bound.height}`);
   }
+  const bits = facts.video.more?.bits;
+  if (file.mostBits !== undefined && bits !== undefined && bits > file.mostBits) {
+    reasons.push(`The picture has ${bits} bits a sample; ${name} takes ${file.mostBits}`);
+  }
   return reasons;
 }
 

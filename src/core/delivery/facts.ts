@@ -10,6 +10,30 @@ export interface VideoFacts {
   pixelFormat: string;
   /** Bits a second, or undefined where the file does not say. */
   bitRate: number | undefined;
+  /** What more is told; not of cuts that were read before this was asked. */
+  more?: PictureFormat;
+}
+
+/** How a picture is coded, beside its codec. Names are those of ISO/IEC 23091-2 as ffprobe writes them. */
+export interface PictureFormat {
+  /** As the standard of the codec writes it: 4.1; '' where the file does not say. */
+  level: string;
+  /** Bits of one sample. */
+  bits: number;
+  /** Width to height of one pixel. */
+  pixelShape: Fraction;
+  /** Degrees clockwise by which a player turns it. */
+  turned: number;
+  /** Lines are drawn in two fields. */
+  interlaced: boolean;
+  primaries: string;
+  transfer: string;
+  matrix: string;
+  range: string;
+  /** By transfer function: perceptual quantisation or hybrid log-gamma (ITU-R BT.2100). */
+  hdr: 'PQ' | 'HLG' | undefined;
+  /** How a whole sphere lies in it (Spherical Video V1 and V2), as equirectangular. */
+  sphere: string | undefined;
 }
 
 /** The sound of a cut: `sampleRate` in Hz. */
@@ -18,6 +42,10 @@ export interface AudioFacts {
   sampleRate: number;
   channels: number;
   bitRate: number | undefined;
+  /** Names of the channels, as stereo or 5.1(side); '' where the file does not say. */
+  layout?: string;
+  /** A language tag of the container (ISO 639-2); '' where the file does not say. */
+  language?: string;
 }
 
 /** What a file was found to be. `container` is one of mp4, mov, mkv, webm, or what ffprobe calls it. */
@@ -33,4 +61,12 @@ export interface CutFacts {
   audio: AudioFacts | undefined;
   /** How many chapters stand inside the file; not told of cuts that were read before this was asked. */
   chaptersInside?: number;
+  /** What more is told of the container and of all sound tracks; not of cuts that were read before this was asked. */
+  more?: {
+    /** Of an MP4 or MOV file, the one that comes first (ISO/IEC 14496-12, 4.3). */
+    brands: string[];
+    /** Whether the index stands before the pictures, so that a player can begin at once; of MP4 and MOV. */
+    indexFirst: boolean | undefined;
+    sounds: AudioFacts[];
+  };
 }

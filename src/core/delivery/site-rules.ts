@@ -14,6 +14,8 @@ export interface FileRules {
   longest: number | undefined;
   /** Pixels, width by height, where the site sets a bound. */
   mostPixels: { width: number; height: number } | undefined;
+  /** Bits of one sample of the picture, where the site sets a bound. */
+  mostBits?: number;
 }
 
 /** What pictures a site takes as a thumbnail; `largest` in bytes, `shape` as width to height. */

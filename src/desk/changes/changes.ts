@@ -37,6 +37,7 @@ interface ChangeValues {
   /** The file in use. */
   cut: { cutId: string };
   meantBlanks: string[];
+  wavedThrough: Video['wavedThrough'];
   summary: string;
   episode: string;
   series: Pick<Video, 'seriesId' | 'seriesFrom'>;
@@ -217,6 +218,7 @@ const APPLIERS: Appliers = {
     await askForJobsAnew(trx, 'picture', [id]);
   },
   meantBlanks: (trx, id, meantBlanks) => setVideo(trx, id, { meantBlanks }),
+  wavedThrough: (trx, id, wavedThrough) => setVideo(trx, id, { wavedThrough }),
   chapterChoice: (trx, id, chapterChoice) => setVideo(trx, id, { chapterChoice: chapterChoice ?? undefined }),
   timeLine: (trx, id, timeLine) => setVideo(trx, id, { timeLine }),
   captions: chooseCaptions,

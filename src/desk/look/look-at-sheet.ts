@@ -1,5 +1,7 @@
 import { declarationsInForce } from '@/core/declarations';
+import type { CutMeasures } from '@/core/delivery';
 import { beforeFold, searchFindings } from '@/core/fitting';
+import { type Finding, preflight } from '@/core/preflight';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import { firstUndone, lastMade } from '@/store/changes';
@@ -108,6 +110,14 @@ function haveLayersChanged(
   return meantWords(record, channel, anew, profile).asText !== meant.asText;
 }
 
+/** What was found in the file in use, beside what a site's own rules say, which stands with the channels. */
+function fileFindings({ cut, video }: VideoRecord, measures: CutMeasures | undefined): Finding[] {
+  if (!cut?.facts) return [];
+  const { from, to } = video.timeLine;
+  const edit = to && { from, to };
+  return preflight({ facts: cut.facts, measures, edit, sites: [] });
+}
+
 /** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
 export async function lookAtSheet(videoId: string): Promise<SheetView> {
   const db = database();
@@ -160,6 +170,8 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     chapterChoice: record.choice,
     chaptersChosen: video.chapterChoice ? 'here' : record.choice.colours.length > 0 ? 'by the series' : undefined,
     meantBlanks: video.meantBlanks,
+    wavedThrough: video.wavedThrough,
+    fileFindings: fileFindings(record, measurement?.found),
     timeLine: video.timeLine,
     markersVersion: video.markersVersion,
     deleteAsked: video.deleteAskedAt !== undefined,

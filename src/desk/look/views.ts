@@ -4,6 +4,7 @@ import type { DefaultField, Defaults, InForce, Layer, LayerValues, Source } from
 import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
 import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } from '@/core/drop';
 import type { FitInput, TextNames } from '@/core/fitting';
+import type { Finding, WavedThrough } from '@/core/preflight';
 import type { Fraction } from '@/core/time';
 import type { Shelf } from '@/core/words';
 import type { AccountState } from '@/store/accounts';
@@ -174,6 +175,9 @@ export interface SheetView {
   chapterChoice: ChapterChoice;
   chaptersChosen: 'here' | 'by the series' | undefined;
   meantBlanks: string[];
+  wavedThrough: WavedThrough[];
+  /** What was found in the file in use, but a site's own rules, which keep the video from it; the worst first. */
+  fileFindings: Finding[];
   timeLine: TimeLine;
   markersVersion: number;
   /** Whether it goes as soon as its sites have removed it. */

@@ -46,6 +46,12 @@ const timeLineShape = object({
     return line.to.num * line.from.den > line.from.num * line.to.den;
   });
 
+const wavedShape = object({
+  rule: string().max(60).required(),
+  cutId: idShape().required(),
+  reason: trimmed().max(500, 'A reason has at most 500 characters.').defined(),
+}).noUnknown();
+
 /** Bounds well above any site's, so that a text over a site's limit is kept and said, not lost. */
 const editShape = object({
   title: string().max(1000, 'A title has at most 1,000 characters.'),
@@ -56,6 +62,7 @@ const editShape = object({
   timeLine: timeLineShape.default(undefined),
   captions: array(idShape().required()).max(50),
   meantBlanks: array(string().max(200).required()).max(200),
+  wavedThrough: array(wavedShape.required()).max(200),
   pictureId: idShape().nullable(),
 }).noUnknown();
 

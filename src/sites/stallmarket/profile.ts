@@ -11,6 +11,7 @@ export const stallmarketProfile: SiteProfile = {
     largest: 4_000_000_000,
     longest: undefined,
     mostPixels: { width: 1920, height: 1080 },
+    mostBits: 8,
   },
   title: { most: 75, unit: 'utf8' },
   text: { most: 900, unit: 'utf8', links: false },

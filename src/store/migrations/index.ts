@@ -11,6 +11,7 @@ import * as allowances from './009-allowances';
 import * as board from './010-board';
 import * as many from './011-many';
 import * as cutNames from './012-cut-names';
+import * as preflight from './013-preflight';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -26,4 +27,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '010-board': board,
   '011-many': many,
   '012-cut-names': cutNames,
+  '013-preflight': preflight,
 };

@@ -1,6 +1,7 @@
-import { measureCut as measure } from '@/media/measure';
+import { readFacts, UnusableCut } from '@/media/facts';
+import { measureCut as measure } from '@/media/pass/measure-cut';
 import { ProgramError } from '@/media/program';
-import { cutById } from '@/store/cuts';
+import { cutById, keepFacts } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { endMeasuring } from '@/store/measurements';
@@ -12,14 +13,20 @@ export const measureCut: JobWork = {
   async run({ job, signal, tell }) {
     const cut = await cutById(database(), job.subject);
     if (!cut?.facts) return {};
-    const { duration, video, audio } = cut.facts;
-    const wanted = { duration, rate: video.rate, sound: audio !== undefined };
+    const path = files().localPath(cut.fileKey);
     const onProgress = (fraction: number) => tell({ says: 'measuring sound and shots', fraction });
     try {
-      const found = await measure(files().localPath(cut.fileKey), wanted, signal, onProgress);
-      return { write: (trx) => endMeasuring(trx, cut.id, { found }) };
+      const found = await measure(path, cut.facts, signal, onProgress);
+      // Cuts that were read before more was asked of a file tell of it now.
+      const facts = cut.facts.more ? undefined : await readFacts(path, cut.size, signal);
+      return {
+        async write(trx) {
+          await endMeasuring(trx, cut.id, { found });
+          if (facts) await keepFacts(trx, cut.id, facts);
+        },
+      };
     } catch (error) {
-      if (!(error instanceof ProgramError)) throw error;
+      if (!(error instanceof ProgramError || error instanceof UnusableCut)) throw error;
       return { write: (trx) => endMeasuring(trx, cut.id, { trouble: error.message }) };
     }
   },

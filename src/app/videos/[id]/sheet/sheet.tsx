@@ -77,7 +77,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
                 <NotRead handle={handle} />
                 <BetterCut />
                 <SheetSection id="file">
-                  <FileBlock cut={sheet.cut} taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
+                  <FileBlock handle={handle} taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
                 </SheetSection>
                 <SheetSection
                   id="chapters"

@@ -15,7 +15,7 @@ type LayerEdit = { [F in DefaultField]?: LayerValues[F] | null };
 
 /** Fields of the record that the Sheet sets. */
 export type SheetEdit = LayerEdit &
-  Partial<Pick<SheetView, 'title' | 'summary' | 'episode' | 'timeLine' | 'meantBlanks'>> & {
+  Partial<Pick<SheetView, 'title' | 'summary' | 'episode' | 'timeLine' | 'meantBlanks' | 'wavedThrough'>> & {
     chapterChoice?: SheetView['chapterChoice'] | null;
     seriesId?: string | null;
   };
@@ -67,6 +67,7 @@ function madeOn(sheet: SheetView, edit: SheetEdit): Record<string, unknown> {
     timeLine: sheet.timeLine,
     chapterChoice: sheet.chaptersChosen === 'here' ? sheet.chapterChoice : null,
     meantBlanks: sheet.meantBlanks,
+    wavedThrough: sheet.wavedThrough,
   };
   const entries = Object.keys(edit).flatMap((field): [string, unknown][] => {
     if (isDefaultField(field)) return [[field, sheet.own[field] ?? null]];

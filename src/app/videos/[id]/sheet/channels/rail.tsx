@@ -3,8 +3,10 @@
 import Link from 'next/link';
 import { useState } from 'react';
 import { mayMove } from '@/core/drop';
+import { openWarnings } from '@/core/preflight';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
 import { useUnsaved } from '@/ui/saving/unsaved';
 import { useSure } from '@/ui/sure';
 import { type Finding, findingsOf } from '../sections/section-states';
@@ -73,6 +75,7 @@ export function Rail({ handle }: { handle: SheetHandle }) {
           </p>
         )}
         <ChaptersNotChosen handle={handle} />
+        <FileWarnings handle={handle} />
         {findings.length > 0 && <ToSettle findings={findings} handle={handle} />}
         {going.map((channel) => (
           <ChannelCard key={channel.id} channel={channel} handle={handle} />
@@ -168,9 +171,30 @@ function ToSettle({ findings, handle }: { findings: Finding[]; handle: SheetHand
                 onClick={() => void save({ meantBlanks: [...sheet.meantBlanks, blank] })}
                 className="textlink col-start-2"
               >
-                This is intended
+                {BUTTONS.intended}
               </button>
             )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** What was found in the file and stops nothing; a press leads to the file. */
+function FileWarnings({ handle }: { handle: SheetHandle }) {
+  const { goTo } = useSections();
+  const warnings = openWarnings(handle.sheet);
+  if (warnings.length === 0) return null;
+  return (
+    <section aria-label="Found in the file" className="mb-2.5 rounded-lg bg-held-wash px-3 py-2">
+      <p className="text-[13px] text-soft">Look at the file before you send it:</p>
+      <ul className="grid gap-1 text-[13px]">
+        {warnings.map(({ rule, what }) => (
+          <li key={rule} className="[overflow-wrap:anywhere]">
+            <button type="button" onClick={() => goTo('cut')} className="textlink">
+              {what}
+            </button>
           </li>
         ))}
       </ul>

@@ -3,14 +3,16 @@
 import { useRef } from 'react';
 import { binarySize, codecName, containerName } from '@/core/delivery';
 import { rate, rateName, toDecimal, viewerTime } from '@/core/time';
-import type { CutView } from '@/desk/look/views';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { FilePick } from '@/ui/file-pick';
+import type { SheetHandle } from '../use-sheet';
 import type { FileTaking } from '../use-take-file';
+import { FileFindings } from './file-findings';
 
 /** What the cut was found to be, and what can be taken out of it or put in its place. */
-export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; taking: FileTaking }) {
+export function CutFactsBlock({ handle, taking }: { handle: SheetHandle; taking: FileTaking }) {
+  const { cut } = handle.sheet;
   const { facts } = cut ?? {};
   const input = useRef<HTMLInputElement>(null);
   if (!facts) return null;
@@ -39,6 +41,7 @@ export function CutFactsBlock({ cut, taking }: { cut: CutView | undefined; takin
           </div>
         ))}
       </dl>
+      <FileFindings handle={handle} />
       {facts.chaptersInside ? (
         <button type="button" onClick={taking.takeInside} className="textlink mt-2 block text-sm">
           Take the {facts.chaptersInside} chapters that are inside it

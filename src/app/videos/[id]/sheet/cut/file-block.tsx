@@ -7,18 +7,20 @@ import { type Arrival, useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';
 import { FilePick } from '@/ui/file-pick';
 import { Meter } from '@/ui/meter';
+import type { SheetHandle } from '../use-sheet';
 import type { FileTaking } from '../use-take-file';
 import { CutFactsBlock } from './cut-facts-block';
 
 interface FileBlockProps {
-  cut: CutView | undefined;
+  handle: SheetHandle;
   taking: FileTaking;
   arrival: Arrival | undefined;
 }
 
 /** The file: how far it has come, or what it was found to be. */
-export function FileBlock({ cut, taking, arrival }: FileBlockProps) {
-  if (cut?.facts) return <CutFactsBlock cut={cut} taking={taking} />;
+export function FileBlock({ handle, taking, arrival }: FileBlockProps) {
+  const { cut } = handle.sheet;
+  if (cut?.facts) return <CutFactsBlock handle={handle} taking={taking} />;
   if (cut?.state === 'reading' || cut?.state === 'ready') return <p className="px-4 py-3.5 text-soft">Being read …</p>;
   return <CutComing cut={cut} arrival={arrival} />;
 }

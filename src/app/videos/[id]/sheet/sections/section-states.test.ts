@@ -13,6 +13,7 @@ const channel = (name: string, more: Partial<SheetChannel> = {}) =>
 const sheet = (channels: SheetChannel[], more: Partial<SheetView> = {}) =>
   ({
     ...{ channels, captions: [], picture: undefined, cut: undefined, betterCut: undefined, series: undefined },
+    ...{ fileFindings: [], wavedThrough: [] },
     ...{
       titleFrom: 'person',
       chaptersChosen: undefined,

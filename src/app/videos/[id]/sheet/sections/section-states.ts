@@ -1,5 +1,6 @@
 import { fieldsTaken } from '@/core/declarations';
 import { binarySize } from '@/core/delivery';
+import { openWarnings } from '@/core/preflight';
 import { rate, rateName, viewerTime } from '@/core/time';
 import type { SheetChannel, SheetView } from '@/desk/look/views';
 import { languageName } from '@/ui/language-name';
@@ -120,13 +121,17 @@ export function sectionStates(sheet: SheetView, timeLine: TimeLineCount): Record
   const hitches = captions.reduce((sum, { findings }) => sum + findings.length, 0);
   const declared = ticked.some(({ rules }) => rules.declares || (rules.captions && captions.length > 0));
   const sent = channels.some(({ events }) => events.length > 0);
-  const cutWorks = cut?.facts !== undefined && !betterCut && !sheet.lengthBefore && !cut.setAside;
+  const warnings = openWarnings(sheet).length;
+  const cutWorks = warnings === 0 && cut?.facts !== undefined && !betterCut && !sheet.lengthBefore && !cut.setAside;
   const state = (id: SectionId, says: string, more: Partial<SectionState> = {}): SectionState => {
     const lacks = missing.get(id) ?? 0;
     return { says, missing: lacks, done: lacks === 0, used: true, asksForWork: lacks > 0, ...more };
   };
   return {
-    file: state('file', fileSays(sheet), { done: cutWorks && !missing.has('file'), asksForWork: !cutWorks }),
+    file: state('file', [fileSays(sheet), warnings > 0 && `${warnings} to look at`].filter(Boolean).join(' · '), {
+      done: cutWorks && !missing.has('file'),
+      asksForWork: !cutWorks,
+    }),
     chapters: state('chapters', chaptersSay(sheet, timeLine), {
       done: timeLine.chapters > 0 && !missing.has('chapters'),
       asksForWork: toChoose || missing.has('chapters'),

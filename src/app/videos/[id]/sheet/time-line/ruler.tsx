@@ -11,6 +11,7 @@ import { RulerBackground } from './ruler-background';
 import { RulerChapters } from './ruler-chapters';
 import { RulerMarkers } from './ruler-markers';
 import { RULER } from './ruler-shape';
+import { RulerSpans } from './ruler-spans';
 import { RulerTicks } from './ruler-ticks';
 import { useRulerView } from './ruler-view';
 import { again, type PlacedMarker, useTimeLine } from './time-line-state';
@@ -127,6 +128,7 @@ export function Ruler() {
           className="block"
         >
           <RulerBackground measures={measures} shots={shots} span={span} width={width} />
+          <RulerSpans measures={measures} span={span} width={width} />
           <RulerTicks span={span} width={width} length={length} rate={rate} />
           {end < length && (
             <rect

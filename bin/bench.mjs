@@ -10,6 +10,7 @@ export const MEASURES = [
   'bench/markers.ts',
   'bench/layers.ts',
   'bench/board.ts',
+  'bench/preflight.ts',
   'bench/transfers.ts',
   'bench/four-sites.ts',
   'bench/faults.ts',

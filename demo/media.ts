@@ -74,7 +74,7 @@ export async function makeCutFile(folder: string, video: DemoVideo): Promise<str
   await run('ffmpeg', [
     ...['-v', 'error', '-nostdin', '-y', '-f', 'concat', '-safe', '0', '-i', list],
     ...['-f', 'lavfi', '-i', sea, '-f', 'lavfi', '-i', notes],
-    ...['-filter_complex', '[1:a][2:a]amix=inputs=2[a]', '-map', '0:v', '-map', '[a]', '-c:v', 'copy'],
+    ...['-filter_complex', '[1:a][2:a]amix=inputs=2,volume=18dB[a]', '-map', '0:v', '-map', '[a]', '-c:v', 'copy'],
     ...['-c:a', 'aac', '-b:a', '256k', '-ar', '48000', '-movflags', '+faststart', '-f', 'mp4', `${target}.part`],
   ]);
   await rename(`${target}.part`, target);

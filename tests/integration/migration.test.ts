@@ -203,4 +203,31 @@ describe('records from before there were layers', () => {
     expect(await kept()).toEqual([old, 'go.1', old, old]);
     await run('up', 11);
   });
+
+  it('and what was measured before there was more to find is measured again, behind what comes now', async () => {
+    await run('down', 12);
+    const [old] = await db('measurements').limit(1).select('id', 'cutId');
+    const found = { loudness: { step: 100, tenths: [] }, shots: [] };
+    await db('jobs')
+      .insert({ ...JOB(), subject: old.cutId })
+      .onConflict(['kind', 'subject'])
+      .merge(['state']);
+    const kept = async () => db('measurements').where({ id: old.id }).first('state', 'found');
+    const measured = async (more: object) => {
+      await db('measurements')
+        .where({ id: old.id })
+        .update({ state: 'ready', found: JSON.stringify({ ...found, ...more }) });
+    };
+    await measured({ picture: { end: { num: 1, den: 1 }, varies: false, black: [], frozen: [] } });
+    await run('up', 12);
+    expect((await kept()).state).toBe('ready');
+    await run('down', 12);
+    await measured({});
+    await run('up', 12);
+    expect(await kept()).toEqual({ state: 'waiting', found: null });
+    const jobs = await db('jobs').where({ kind: 'measure', subject: old.cutId }).select('state', 'priority');
+    expect(jobs).toEqual([{ state: 'waiting', priority: -10 }]);
+  });
 });
+
+const JOB = () => ({ id: newId(), kind: 'measure', state: 'done', askedAt: new Date(), nextTryAt: new Date() });

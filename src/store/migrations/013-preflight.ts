@@ -14,7 +14,8 @@ export async function up(db: Knex): Promise<void> {
   for (let first = 0; first < cuts.length; first += 500) {
     const subjects = cuts.slice(first, first + 500).map(({ cutId }) => cutId);
     await db('jobs').where({ kind: 'measure' }).whereIn('subject', subjects).delete();
-    const asked = { kind: 'measure', state: 'waiting', askedAt: now, nextTryAt: now };
+    // Behind every file that comes now.
+    const asked = { kind: 'measure', state: 'waiting', priority: -10, askedAt: now, nextTryAt: now };
     await db('jobs').insert(subjects.map((subject) => ({ id: newId(), subject, ...asked })));
   }
   await before().update({ state: 'waiting', found: null });

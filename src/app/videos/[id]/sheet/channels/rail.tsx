@@ -75,8 +75,8 @@ export function Rail({ handle }: { handle: SheetHandle }) {
           </p>
         )}
         <ChaptersNotChosen handle={handle} />
-        <FileWarnings handle={handle} />
         {findings.length > 0 && <ToSettle findings={findings} handle={handle} />}
+        <FileWarnings handle={handle} />
         {going.map((channel) => (
           <ChannelCard key={channel.id} channel={channel} handle={handle} />
         ))}
@@ -187,7 +187,7 @@ function FileWarnings({ handle }: { handle: SheetHandle }) {
   const warnings = openWarnings(handle.sheet);
   if (warnings.length === 0) return null;
   return (
-    <section aria-label="Found in the file" className="mb-2.5 rounded-lg bg-held-wash px-3 py-2">
+    <section aria-label="To look at" className="mb-2.5 rounded-lg bg-held-wash px-3 py-2">
       <p className="text-[13px] text-soft">Look at the file before you send it:</p>
       <ul className="grid gap-1 text-[13px]">
         {warnings.map(({ rule, what }) => (

@@ -9,11 +9,13 @@ import { ViewerBar } from './viewer-bar';
 
 /** The cut, playing, with its captions, the chapters as viewers get them, and where it stands. */
 export function Player({ cutId, captions }: { cutId: string; captions: SheetView['captions'] }) {
-  const { video, noteSeconds, setSpeed } = usePlayer();
+  const { video, now, noteSeconds, setSpeed } = usePlayer();
   const speed = useFromPlayhead((at) => at.speed);
   useEffect(() => {
     const player = video.current;
     if (!player) return;
+    // Somebody may have gone to a moment while the section was folded.
+    if (now().seconds > 0) player.currentTime = now().seconds;
     let handle = 0;
     const follow: VideoFrameRequestCallback = (_now, { mediaTime }) => {
       noteSeconds(mediaTime);
@@ -21,7 +23,7 @@ export function Player({ cutId, captions }: { cutId: string; captions: SheetView
     };
     handle = player.requestVideoFrameCallback(follow);
     return () => player.cancelVideoFrameCallback(handle);
-  }, [video, noteSeconds]);
+  }, [video, now, noteSeconds]);
   const running = speed !== 0;
   const toggle = () => setSpeed(running ? 0 : 1);
   return (

@@ -17,18 +17,22 @@ const HEIGHT = 5;
 /** Room that a word needs. */
 const WORD_PIXELS = 44;
 
-/** What each is called, and where it lies; black lies over frozen, which it also is. */
+/** What each is called, and where it lies. */
 const KINDS = [
   { name: 'still', top: RULER.bandTop, fill: 'url(#ruler-still)' },
   { name: 'black', top: RULER.bandTop, fill: 'var(--ink)' },
   { name: 'silent', top: RULER.bandBottom - HEIGHT, fill: 'var(--soft)' },
 ] as const;
 
+const overlaps = (a: CutSpan, b: CutSpan) => toNumber(a.from) < toNumber(b.to) && toNumber(b.from) < toNumber(a.to);
+
 /** Where the picture is black or still, and where nothing is heard. */
 export const RulerSpans = memo(function RulerSpans({ measures, span, width }: SpansProps) {
+  const black = measures?.picture?.black ?? [];
   const found: Record<(typeof KINDS)[number]['name'], readonly CutSpan[]> = {
-    still: measures?.picture?.frozen ?? [],
-    black: measures?.picture?.black ?? [],
+    // Black is still, too, and says so itself.
+    still: (measures?.picture?.frozen ?? []).filter((each) => !black.some((over) => overlaps(each, over))),
+    black,
     silent: measures?.sound?.silent ?? [],
   };
   return (

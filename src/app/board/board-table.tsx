@@ -14,6 +14,8 @@ const ROW_PIXELS = 68;
 const GROUP_PIXELS = 32;
 /** Before a page has been measured, which on the server is never. */
 const FIRST_RECT = { width: 1280, height: 620 };
+/** So near to the last row, the next ones are read; the first page of a screen of usual height asks for none. */
+const ROWS_AHEAD = 6;
 const VIDEO_PIXELS = 330;
 const CHANNEL_PIXELS = 147;
 
@@ -89,7 +91,7 @@ export function BoardTable({
   const shown = virtual.getVirtualItems();
   const last = shown.at(-1)?.index ?? 0;
   useEffect(() => {
-    if (more && last >= lines.length - 12) readMore();
+    if (more && last >= lines.length - ROWS_AHEAD) readMore();
   }, [more, last, lines.length, readMore]);
   const before = shown[0]?.start ?? 0;
   const after = virtual.getTotalSize() - (shown.at(-1)?.end ?? 0);

@@ -8,7 +8,8 @@ import { fastest } from './fastest';
 
 /** A short form, for the tests: a short file. */
 const SHORT = process.env.BENCH_SHORT === '1';
-const SECONDS = SHORT ? 4 : 60;
+const SECONDS = SHORT ? 1 : 60;
+const SIZE = SHORT ? '320x180' : '1920x1080';
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
 const file = path.join(folder, 'cut.mp4');
 const ffmpeg = (...args: string[]) => execFileSync('ffmpeg', ['-v', 'error', '-nostdin', '-y', ...args]);
@@ -16,7 +17,7 @@ const ffmpeg = (...args: string[]) => execFileSync('ffmpeg', ['-v', 'error', '-n
 try {
   // As a delivery is: 1080p with grain, 12 Mbit/s, stereo.
   ffmpeg(
-    ...['-f', 'lavfi', '-i', `testsrc2=s=1920x1080:r=25:d=${SECONDS},noise=alls=8:allf=t`],
+    ...['-f', 'lavfi', '-i', `testsrc2=s=${SIZE}:r=25:d=${SECONDS},noise=alls=8:allf=t`],
     ...['-f', 'lavfi', '-i', `sine=f=440:r=48000:d=${SECONDS}`, '-af', 'pan=stereo|c0=c0|c1=c0'],
     ...['-c:v', 'libx264', '-preset', 'veryfast', '-b:v', '12M', '-c:a', 'aac', '-b:a', '192k', '-shortest', file],
   );

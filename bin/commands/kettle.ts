@@ -129,7 +129,7 @@ kettle
   .command('preflight')
   .description('Look a file over before it goes anywhere: what it is, and what is wrong with it')
   .argument('<file>')
-  .option('--site <site>', 'hold it against this site only; give it several times for several', many)
+  .option('--site <site>', 'hold it against a site’s rules, too; give it several times for several', many)
   .option('--json', 'as JSON')
   .action(async (file, options) => (await import('./preflight')).printPreflight(file, options));
 

@@ -7,7 +7,6 @@ import { DeskError } from '@/desk/desk-error';
 import { readFacts, UnusableCut } from '@/media/facts';
 import { measureCut } from '@/media/pass/measure-cut';
 import { ProgramError } from '@/media/program';
-import { SITE_PROFILES } from '@/sites/profiles';
 import { siteNamed } from './named/site';
 
 interface PreflightOptions {
@@ -56,9 +55,9 @@ async function looked(file: string): Promise<{ facts: CutFacts; measures: CutMea
   }
 }
 
-/** Prints what a file is and what is wrong with it; the exit code is 1 where a site does not take it. */
+/** Prints what a file is and what is wrong with it; the exit code is 1 where a site that is named does not take it. */
 export async function printPreflight(file: string, options: PreflightOptions): Promise<void> {
-  const sites = options.site?.map(siteNamed) ?? Object.values(SITE_PROFILES);
+  const sites = options.site?.map(siteNamed) ?? [];
   const { facts, measures } = await looked(file);
   const findings = preflight({ facts, measures, sites });
   if (findings.some(({ level }) => level === 'stops')) process.exitCode = 1;

@@ -22,10 +22,11 @@ export type JobKind = (typeof JOB_KINDS)[number];
 
 export type JobState = 'waiting' | 'done' | 'set aside';
 
-/** How far a job is, in words, `fraction` from 0 to 1 where it is known. */
+/** How far a job is, in words, `fraction` from 0 to 1 and the seconds that are left where they are known. */
 export interface JobProgress {
   says: string;
   fraction?: number;
+  secondsLeft?: number;
 }
 
 /** A piece of background work. */
@@ -107,6 +108,11 @@ export async function cancelJobs(db: Database, subjects: readonly string[]): Pro
   await db('jobs')
     .whereIn('subject', [...subjects])
     .delete();
+}
+
+/** Takes one piece of work back. */
+export async function cancelJob(db: Database, kind: JobKind, subject: string): Promise<void> {
+  await db('jobs').where({ kind, subject }).delete();
 }
 
 /**

@@ -75,7 +75,7 @@ describe('every page', () => {
     const page = await open('/', options);
     for (const place of places()) {
       await page.goto(`${home}${place}`);
-      await page.waitForTimeout(1500);
+      await page.waitForTimeout(900);
       await expectReachable(page);
     }
     await close(page);
@@ -87,7 +87,7 @@ describe('every page', () => {
       const page = await open(place);
       const hidden: string[] = [];
       let stops = 0;
-      for (let tabs = 0; tabs < 150; tabs += 1) {
+      for (let tabs = 0; tabs < 90; tabs += 1) {
         await page.keyboard.press('Tab');
         const found = await page.evaluate(() => {
           const element = document.activeElement;

@@ -97,7 +97,7 @@ describe('many videos at once', () => {
   });
 
   it('keep what two windows put to them at the same time, with three workers, of which one is killed', async () => {
-    const ids = await manyVideos(300, []);
+    const ids = await manyVideos(120, []);
     const acts: Act[] = [
       { do: 'tags', tags: ['keel'] },
       { do: 'tags', tags: ['oak'] },
@@ -112,7 +112,7 @@ describe('many videos at once', () => {
       await worker.end('SIGKILL');
       worker.start();
       const ends = await Promise.all(asked.map(({ id }) => untilEnded(id)));
-      for (const end of ends) expect(end).toMatchObject({ videos: 300, done: 300, failedInAll: 0 });
+      for (const end of ends) expect(end).toMatchObject({ videos: 120, done: 120, failedInAll: 0 });
       const videos = await database()('videos').whereIn('id', ids).select('own');
       const owns = videos.map(({ own }) => (typeof own === 'string' ? JSON.parse(own) : own));
       for (const own of owns) {
@@ -125,7 +125,7 @@ describe('many videos at once', () => {
           asked.map(({ id }) => id),
         )
         .count({ all: '*' });
-      expect(Number(results[0]?.all)).toBe(4 * 300);
+      expect(Number(results[0]?.all)).toBe(4 * 120);
     } finally {
       await Promise.all(more.map((child) => endProcess(child)));
     }

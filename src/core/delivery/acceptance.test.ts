@@ -30,7 +30,7 @@ describe('why a site does not take a file', () => {
   });
 
   it('names what the file is, and what the site takes', () => {
-    expect(reasons({ container: 'mkv' })).toEqual(['The file is a MKV file; Testfold takes MP4 or MOV']);
+    expect(reasons({ container: 'mkv' })).toEqual(['The file is MKV; Testfold takes MP4 or MOV']);
     expect(reasons({ video: { ...FACTS.video, codec: 'prores' } })).toEqual([
       'The picture is ProRes; Testfold takes H.264 or H.265',
     ]);

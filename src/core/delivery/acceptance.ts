@@ -36,7 +36,7 @@ export function reasonsNotTaken(facts: CutFacts, site: Pick<SiteRules, 'name' | 
   const list = (values: readonly string[]) => new Intl.ListFormat('en', { type: 'disjunction' }).format(values);
   if (!file.containers.includes(facts.container)) {
     const taken = list(file.containers.map(containerName));
-    reasons.push(`The file is a ${containerName(facts.container)} file; ${name} takes ${taken}`);
+    reasons.push(`The file is ${containerName(facts.container)}; ${name} takes ${taken}`);
   }
   if (!file.videoCodecs.includes(facts.video.codec)) {
     const taken = list(file.videoCodecs.map(codecName));

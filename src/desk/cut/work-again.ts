@@ -17,7 +17,7 @@ export async function workOnCutAgain(cutId: string, input: unknown): Promise<voi
       const asked = await retryJobs(trx, { kind, subjects: [cutId] });
       if (asked === 0) throw new DeskError('not now', 'The file is being read, or has been. Look again.');
     } else {
-      if (!(await measureAgain(trx, cutId))) throw new DeskError('not now', 'Sound and shots are being measured.');
+      if (!(await measureAgain(trx, cutId))) throw new DeskError('not now', 'The file is being looked over already.');
       await askForJobsAnew(trx, 'measure', [cutId]);
     }
     await announce(trx, 'video', cut.videoId);

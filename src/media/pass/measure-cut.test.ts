@@ -70,6 +70,12 @@ describe('one pass over a file', () => {
     expect(said((await findingsIn(file)).rules)).toContain(rule);
   });
 
+  it('counts from the first picture, though the container begins before it', async () => {
+    // Matroska shows the first picture after the lead of AAC (RFC 9559, CodecDelay).
+    const late = made('late.mkv', ...PICTURE, ...TONE, ...H264, ...AAC);
+    expect((await looked(late)).measures.picture?.end).toEqual({ num: 4, den: 1 });
+  });
+
   it('finds a rate that varies, and none in a container that rounds to milliseconds', async () => {
     const select = ['-vf', "select='not(eq(mod(n,7),3))'", '-vsync', 'vfr'];
     const varying = made('varying.mkv', ...PICTURE, ...TONE, ...select, ...H264, ...AAC);

@@ -42,6 +42,7 @@ export async function measureCut(
       eachFrame(third, (frame) => sound.hear(frame)),
     ]),
   );
-  const heard = sound.end();
-  return { loudness: heard.loudness, ...picture.end(), ...(audio ? { sound: heard.sound } : {}) };
+  const { start, ...seen } = picture.end();
+  const heard = sound.end(start);
+  return { loudness: heard.loudness, ...seen, ...(audio ? { sound: heard.sound } : {}) };
 }

@@ -26,7 +26,9 @@ export const pictureFilters = (pipe: string): string =>
 /** What is heard of the picture. @param rate exact frames a second */
 export function pictureMeter(rate: Fraction) {
   const frameOf = (time: Fraction) => Math.round(toNumber(times(time, rate)));
-  const onFrame = (time: Fraction) => over(fraction(frameOf(time)), rate);
+  // A container may begin before its first picture, as where sound is coded with a lead; the cut begins with that picture.
+  let start: Fraction | undefined;
+  const onFrame = (time: Fraction) => over(fraction(frameOf(minus(time, start ?? ZERO))), rate);
   const black = spansTold({ from: 'lavfi.black_start', to: 'lavfi.black_end' }, LEAST_BLACK, onFrame);
   const frozen = spansTold(
     { from: 'lavfi.freezedetect.freeze_start', to: 'lavfi.freezedetect.freeze_end' },
@@ -38,20 +40,26 @@ export function pictureMeter(rate: Fraction) {
   let before: Fraction | undefined;
   return {
     hear(frame: ToldFrame) {
+      start ??= frame.at;
       black.hear(frame);
       frozen.hear(frame);
       const shot = numberIn(frame, 'lavfi.scd.time');
-      if (shot !== undefined) shots.push(Math.round((shot * rate.num) / rate.den));
+      if (shot !== undefined) shots.push(Math.round(((shot - toNumber(start)) * rate.num) / rate.den));
       if (before) {
         const milliseconds = Math.round(toNumber(minus(frame.at, before)) * 1000);
         lasts.set(milliseconds, (lasts.get(milliseconds) ?? 0) + 1);
       }
       before = frame.at;
     },
-    end(): { shots: number[]; picture: PictureMeasures } {
+    /** What was found, and when the first picture is shown, in the time of the container. */
+    end(): { start: Fraction; shots: number[]; picture: PictureMeasures } {
       const end = before ? plus(onFrame(before), over(fraction(1), rate)) : ZERO;
       const varies = share(lasts) > VARYING_FRAMES;
-      return { shots, picture: { end, varies, black: black.upTo(end), frozen: frozen.upTo(end) } };
+      return {
+        start: start ?? ZERO,
+        shots,
+        picture: { end, varies, black: black.upTo(end), frozen: frozen.upTo(end) },
+      };
     },
   };
 }

@@ -1,5 +1,5 @@
 import { type CutMeasures, SILENCE, type SoundMeasures } from '@/core/delivery';
-import { type Fraction, fraction, plus, toNumber } from '@/core/time';
+import { compare, type Fraction, fraction, minus, plus, toNumber, ZERO } from '@/core/time';
 import { spansTold } from './spans';
 import { numberIn, type ToldFrame } from './told';
 
@@ -67,7 +67,9 @@ export function soundMeter({
           keep(frame, `lavfi.astats.${channel + 1}.${what}`);
       }
     },
-    end(): { loudness: CutMeasures['loudness']; sound: SoundMeasures } {
+    /** What was found. @param start when the cut begins, in the time of the container */
+    end(start: Fraction): { loudness: CutMeasures['loudness']; sound: SoundMeasures } {
+      const fromStart = (time: Fraction) => (compare(time, start) < 0 ? ZERO : minus(time, start));
       const samples = last.get('lavfi.astats.Overall.Number_of_samples') ?? 0;
       const end = plus(onSample(first ?? fraction(0)), fraction(Math.round(samples), sampleRate));
       const all = Array.from({ length: channels }, (_, channel) => ({
@@ -80,14 +82,14 @@ export function soundMeter({
       return {
         loudness: { step: perStep * LOUDNESS_MILLISECONDS, tenths },
         sound: {
-          end,
+          end: fromStart(end),
           integratedLufs: integrated === undefined || integrated <= SILENCE ? undefined : tenth(integrated),
           rangeLu: tenth(last.get('lavfi.r128.LRA') ?? 0),
           truePeakDbtp: tenth(20 * Math.log10(Math.max(1e-6, ...all.map(({ truePeak }) => truePeak)))),
           channels: all.map(({ meanDb, peakDb }) => ({ meanDb: tenth(meanDb), peakDb: tenth(peakDb) })),
           clippedSamples: all.reduce((sum, { peakDb, highest }) => sum + (peakDb >= CLIPPED_DB ? highest : 0), 0),
           together: together.weight === 0 ? undefined : Math.round((together.sum / together.weight) * 100) / 100,
-          silent: silent.upTo(end),
+          silent: silent.upTo(end).map(({ from, to }) => ({ from: fromStart(from), to: fromStart(to) })),
         },
       };
     },

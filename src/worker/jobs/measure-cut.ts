@@ -14,7 +14,13 @@ export const measureCut: JobWork = {
     const cut = await cutById(database(), job.subject);
     if (!cut?.facts) return {};
     const path = files().localPath(cut.fileKey);
-    const onProgress = (fraction: number) => tell({ says: 'measuring sound and shots', fraction });
+    const since = performance.now();
+    const onProgress = (fraction: number) => {
+      const seconds = (performance.now() - since) / 1000;
+      // The first moments tell nothing of the rest.
+      const secondsLeft = seconds > 2 && fraction > 0 ? Math.round((seconds / fraction) * (1 - fraction)) : undefined;
+      tell({ says: 'looking the file over', fraction, secondsLeft });
+    };
     try {
       const found = await measure(path, cut.facts, signal, onProgress);
       // Cuts that were read before more was asked of a file tell of it now.

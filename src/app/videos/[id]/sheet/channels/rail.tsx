@@ -185,11 +185,14 @@ function ToSettle({ findings, handle }: { findings: Finding[]; handle: SheetHand
 function FileWarnings({ handle }: { handle: SheetHandle }) {
   const { goTo } = useSections();
   const warnings = openWarnings(handle.sheet);
-  if (warnings.length === 0) return null;
+  const looking = handle.sheet.measured === 'waiting';
+  if (warnings.length === 0 && !looking) return null;
   return (
     <section aria-label="To look at" className="mb-2.5 rounded-lg bg-held-wash px-3 py-2">
-      <p className="text-[13px] text-soft">Look at the file before you send it:</p>
-      <ul className="grid gap-1 text-[13px]">
+      <p className="text-[13px] text-soft">
+        {warnings.length > 0 ? 'Look at the file before you send it:' : 'The file is still being looked over.'}
+      </p>
+      <ul className="grid gap-1 text-[13px] empty:hidden">
         {warnings.map(({ rule, what }) => (
           <li key={rule} className="[overflow-wrap:anywhere]">
             <button type="button" onClick={() => goTo('cut')} className="textlink">

@@ -1,8 +1,12 @@
 'use client';
 
+import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
+import { spanName } from '@/core/delivery';
 import { type Finding, reasonFor } from '@/core/preflight';
 import { floor, toNumber, viewerTime } from '@/core/time';
+import type { CutView } from '@/desk/look/views';
+import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { SMALL_FIELD } from '@/ui/fields/field-row';
@@ -14,18 +18,56 @@ import type { SheetHandle } from '../use-sheet';
 /** What was found in the file: each with why it matters and what to do, and where it is. */
 export function FileFindings({ handle }: { handle: SheetHandle }) {
   const { sheet } = handle;
-  if (sheet.fileFindings.length === 0) {
-    if (sheet.measured !== 'ready') return null;
+  if (sheet.fileFindings.length === 0 && sheet.measured === 'ready') {
     return <p className="mt-2.5 text-live text-sm">● Nothing to say against the file</p>;
   }
   return (
     <section aria-label="Found in the file" className="mt-3">
+      <LookedOver handle={handle} />
       <ul className="grid gap-2 text-sm">
         {sheet.fileFindings.map((finding) => (
           <Found key={`${finding.rule} ${finding.what}`} finding={finding} handle={handle} />
         ))}
       </ul>
     </section>
+  );
+}
+
+/** How far the file is looked over, and what can be done about that. */
+function LookedOver({ handle }: { handle: SheetHandle }) {
+  const { cut, measured } = handle.sheet;
+  const at = `/api/cuts/${cut?.id}`;
+  const { data: progress } = useQuery({
+    queryKey: ['measuring', cut?.id],
+    queryFn: () => ask<Partial<NonNullable<CutView['reading']>>>(`${at}/measuring`),
+    enabled: measured === 'waiting',
+    refetchInterval: 1500,
+  });
+  if (measured === 'ready' || measured === undefined) return null;
+  const { fraction, secondsLeft } = progress ?? {};
+  const share = fraction === undefined ? '' : `, ${Math.floor(fraction * 100)} %`;
+  const left = secondsLeft === undefined ? '' : ` · ${spanName(secondsLeft)} left`;
+  return (
+    <p className="mb-2 flex flex-wrap items-baseline gap-x-3 text-soft text-sm">
+      {measured === 'waiting' ? `The file is being looked over${share}${left} …` : 'The file was not looked over.'}
+      {measured === 'waiting' ? (
+        <button
+          type="button"
+          className="textlink"
+          onClick={() => void handle.act(`${at}/measuring`, { method: 'DELETE' })}
+        >
+          Stop
+        </button>
+      ) : (
+        <button
+          type="button"
+          className="textlink"
+          onClick={() => void handle.act(`${at}/again`, { method: 'POST', json: { kind: 'measure' } })}
+        >
+          Look it over
+        </button>
+      )}
+    </p>
   );
 }
 

@@ -176,10 +176,10 @@ export function Ruler() {
         <p className="flex justify-between gap-4 border-line border-t px-3.5 py-1 text-[13px] text-soft">
           <span>{before.length > 0 && `◂ ${before.length} before the video begins`}</span>
           <span>
-            {measured === 'waiting' && 'Sound and shots are being measured …'}
+            {measured === 'waiting' && 'The file is being looked over …'}
             {measured === 'failed' && (
               <>
-                Sound and shots could not be measured.{' '}
+                Sound and shots are not known.{' '}
                 <button type="button" className="textlink" onClick={measureAgain}>
                   {BUTTONS.tryAgain}
                 </button>

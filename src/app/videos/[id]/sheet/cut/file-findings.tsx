@@ -56,7 +56,7 @@ function LookedOver({ handle }: { handle: SheetHandle }) {
           className="textlink"
           onClick={() => void handle.act(`${at}/measuring`, { method: 'DELETE' })}
         >
-          Stop
+          Skip this
         </button>
       ) : (
         <button

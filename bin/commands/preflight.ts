@@ -1,7 +1,6 @@
 import { stat } from 'node:fs/promises';
 import { type CutFacts, type CutMeasures, type CutSpan, codecName, containerName } from '@/core/delivery';
-import { type Finding, preflight } from '@/core/preflight';
-import { momentWords } from '@/core/preflight/said';
+import { type Finding, momentWords, preflight } from '@/core/preflight';
 import { rate, rateName, toNumber } from '@/core/time';
 import { DeskError } from '@/desk/desk-error';
 import { readFacts, UnusableCut } from '@/media/facts';

@@ -1,7 +1,8 @@
 import type { CutSpan } from '../delivery';
 import { compare, type Fraction, fraction, minus, plus, ZERO } from '../time';
 import type { Finding, PreflightInput } from './finding';
-import { lengthOf, lengthWords, momentWords } from './said';
+import { lengthWords, momentWords } from './said';
+import { lengthOf, NEAR, overlaps, reaches, startsAt0 } from './spans';
 
 // Common practice, no source: what an edit leaves on purpose at its ends is shorter.
 const LEAST_BLACK_AT_END = fraction(1);
@@ -10,13 +11,7 @@ const LEAST_FROZEN_AT_END = fraction(3);
 const LEAST_SILENT_AT_END = fraction(3);
 /** Picture and sound of a good export end within this of each other. */
 const APART = fraction(1, 2);
-/** So near to an end a span reaches it: a few frames of fade are neither black nor still. */
-const NEAR = fraction(1, 5);
-
 const atLeast = (span: CutSpan, least: Fraction) => compare(lengthOf(span), least) >= 0;
-const reaches = (span: CutSpan, end: Fraction) => compare(minus(end, span.to), NEAR) <= 0;
-const startsAt0 = (span: CutSpan) => compare(span.from, NEAR) <= 0;
-const overlaps = (a: CutSpan, b: CutSpan) => compare(a.from, b.to) < 0 && compare(b.from, a.to) < 0;
 
 const EXPORT_AGAIN = 'Set in and out in the edit, export it again, then replace the file';
 

@@ -1,5 +1,4 @@
-import type { CutSpan } from '../delivery';
-import { type Fraction, floor, minus, toNumber, viewerTime } from '../time';
+import { type Fraction, floor, toNumber, viewerTime } from '../time';
 
 /** A length as people say it: 3.2 s, 75 s, 4 min 5 s. */
 export function lengthWords(seconds: Fraction): string {
@@ -8,8 +7,6 @@ export function lengthWords(seconds: Fraction): string {
   const whole = Math.round(value);
   return whole < 120 ? `${whole} s` : `${Math.floor(whole / 60)} min ${whole % 60} s`;
 }
-
-export const lengthOf = ({ from, to }: CutSpan): Fraction => minus(to, from);
 
 /** A moment as viewers read it. */
 export const momentWords = (at: Fraction): string => viewerTime(at, floor(at));

@@ -1,5 +1,5 @@
-import { compare, type Fraction, fraction, ZERO } from '../time';
 import type { Finding, PreflightInput } from './finding';
+import { reaches, startsAt0 } from './spans';
 
 /** EBU R 128 (2023): programmes have at most −1 dBTP. */
 const MOST_TRUE_PEAK = -1;
@@ -13,7 +13,6 @@ const ALIVE_DB = -45;
 const TURNED_OVER = -0.5;
 
 const db = (value: number) => value.toFixed(1).replace('-', '−');
-const BEFORE: Fraction = fraction(1, 5);
 
 /** What is wrong with the sound as a whole. */
 export function soundFindings({ facts, measures }: PreflightInput): Finding[] {
@@ -26,7 +25,7 @@ export function soundFindings({ facts, measures }: PreflightInput): Finding[] {
   const sound = measures?.sound;
   if (!sound) return [];
   const [only] = sound.silent;
-  if (only && compare(only.from, BEFORE) <= 0 && compare(sound.end, only.to) <= 0 && compare(sound.end, ZERO) > 0) {
+  if (only && startsAt0(only) && reaches(only, sound.end)) {
     const what = 'The sound is silent from start to end';
     const remedy = 'Look whether the right track was exported';
     return [{ rule: 'silent', level: 'warns', span: only, what, why: 'Nothing is heard.', remedy }];

@@ -2,6 +2,7 @@
 
 import { memo } from 'react';
 import type { CutMeasures, CutSpan } from '@/core/delivery';
+import { overlaps } from '@/core/preflight';
 import { toNumber } from '@/core/time';
 import { pixelOf, RULER, type RulerSpan } from './ruler-shape';
 
@@ -23,8 +24,6 @@ const KINDS = [
   { name: 'black', top: RULER.bandTop, fill: 'var(--ink)' },
   { name: 'silent', top: RULER.bandBottom - HEIGHT, fill: 'var(--soft)' },
 ] as const;
-
-const overlaps = (a: CutSpan, b: CutSpan) => toNumber(a.from) < toNumber(b.to) && toNumber(b.from) < toNumber(a.to);
 
 /** Where the picture is black or still, and where nothing is heard. */
 export const RulerSpans = memo(function RulerSpans({ measures, span, width }: SpansProps) {

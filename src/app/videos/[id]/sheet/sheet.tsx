@@ -19,7 +19,6 @@ import { useSure } from '@/ui/sure';
 import { whenIdle } from '@/ui/when-idle';
 import { Rail } from './channels/rail';
 import { BetterCut } from './cut/better-cut';
-import { FileBlock } from './cut/file-block';
 import { NotRead } from './cut/not-read';
 import { SectionsProvider } from './sections/sections-provider';
 import { SheetSection } from './sections/sheet-section';
@@ -123,6 +122,7 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
 }
 
 const parts = {
+  file: () => import('./cut/file-block').then((part) => part.FileBlock),
   timeLine: () => import('./time-line/time-line-block').then((part) => part.TimeLineBlock),
   markers: () => import('./markers/marker-table').then((part) => part.MarkerTable),
   picture: () => import('./picture-block').then((part) => part.PictureBlock),
@@ -131,6 +131,7 @@ const parts = {
   history: () => import('./channels/history').then((part) => part.History),
   markerFile: () => import('./markers/import-dialog').then((part) => part.ImportDialog),
 };
+const FileBlock = dynamic(parts.file);
 const TimeLineBlock = dynamic(parts.timeLine);
 const MarkerTable = dynamic(parts.markers);
 const PictureBlock = dynamic(parts.picture);

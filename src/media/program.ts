@@ -65,6 +65,14 @@ export interface RunOptions {
   milliseconds?: number;
   /** From 0 to 19: how far it stands back behind others. */
   niceness?: number;
+  /** Given a way to hold the program and let it go on, as it starts. */
+  onStart?: (program: HeldProgram) => void;
+}
+
+/** A program that runs, as it can be held in its place. */
+export interface HeldProgram {
+  hold(): void;
+  goOn(): void;
 }
 
 /**
@@ -85,7 +93,7 @@ const MOST_SAID = 8 * 1024 * 1024;
 export async function runProgram(
   program: string,
   args: readonly string[],
-  { signal, milliseconds = LONGEST_MILLISECONDS, niceness = 5 }: RunOptions = {},
+  { signal, milliseconds = LONGEST_MILLISECONDS, niceness = 5, onStart }: RunOptions = {},
   hear?: (out: Readable, third: Readable) => Promise<unknown>,
 ): Promise<string> {
   const running = execa('setpriv', [...boundTo(niceness), program, ...args], {
@@ -97,6 +105,7 @@ export async function runProgram(
     stdio: ['ignore', 'pipe', 'pipe', 'pipe'],
     buffer: { stdout: hear === undefined, stderr: true, fd3: false },
   });
+  onStart?.({ hold: () => running.kill('SIGSTOP'), goOn: () => running.kill('SIGCONT') });
   const heard = hear?.(running.stdout, running.stdio[3]);
   heard?.catch(() => undefined);
   const ended = await running;

@@ -1,0 +1,133 @@
+import type { CutFacts } from '@/core/delivery';
+import {
+  HOLDS,
+  lengthOfRecipe,
+  type PictureRecipe,
+  type Recipe,
+  type RecipeControl,
+  type SoundRecipe,
+} from '@/core/renditions';
+import { toDecimal, toNumber } from '@/core/time';
+import { FROM_OUTSIDE } from '../program';
+
+/** Formats by ffmpeg's names of their writers. */
+const WRITERS: Record<Recipe['container'], string> = { mp4: 'mp4', mov: 'mov', mkv: 'matroska', webm: 'webm' };
+const ENCODERS = { h264: 'libx264', hevc: 'libx265', vp9: 'libvpx-vp9' } as const;
+/** A player can begin at a whole picture; one every two seconds is common practice, no source. */
+const WHOLE_PICTURE_SECONDS = 2;
+
+/** One run of ffmpeg, of one pass or of the last. */
+export interface Run {
+  facts: CutFacts;
+  recipe: Recipe;
+  from: string;
+  to: string;
+  /** Of two passes: which, and where what the first has learned is kept. */
+  pass?: { number: 1 | 2; log: string };
+  /** Filters of the sound, as those that bring it to a loudness. */
+  soundFilters?: string[];
+}
+
+/** What ffmpeg is asked to do, word by word. */
+export function renditionArguments({ facts, recipe, from, to, pass, soundFilters = [] }: Run): string[] {
+  const { container, picture, sound } = recipe;
+  const first = pass?.number === 1;
+  const input = [...FROM_OUTSIDE, ...beginning(recipe), '-i', from, ...length(recipe, facts)];
+  const seen =
+    picture === 'copy'
+      ? ['-c:v', 'copy', ...tag(container, facts.video.codec)]
+      : encoding(picture, facts, container, pass);
+  const heard =
+    sound === 'none' || first ? ['-an'] : sound === 'copy' ? ['-c:a', 'copy'] : soundEncoding(sound, soundFilters);
+  const all = sound === 'copy' && facts.more?.sounds.every(({ codec }) => HOLDS[container].sound.includes(codec));
+  return [
+    ...['-v', 'error', '-nostdin', '-y', '-progress', 'pipe:1', '-stats_period', '0.5', ...input],
+    ...['-map', '0:v:0', '-map', all ? '0:a?' : '0:a:0?', '-dn', '-sn', '-map_metadata', '0'],
+    ...seen,
+    ...heard,
+    // What says that the picture is a sphere is written only where that is asked for (ffmpeg-formats, mov muxer).
+    ...['-strict', 'unofficial', '-max_muxing_queue_size', '4096'],
+    ...(first ? ['-f', 'null', '-'] : [...indexFirst(container), '-f', WRITERS[container], to]),
+  ];
+}
+
+/** An index that stands first lets a player begin at once; only these have one that could stand elsewhere. */
+const indexFirst = (container: Recipe['container']) =>
+  container === 'mp4' || container === 'mov' ? ['-movflags', '+faststart'] : [];
+
+/** Rounded down, so that the frame at the moment itself is in (ffmpeg-utils, time duration: microseconds). */
+const beginning = ({ from }: Recipe) => (from ? ['-ss', toDecimal(from, 6)] : []);
+
+const length = (recipe: Recipe, facts: CutFacts) =>
+  recipe.from || recipe.to ? ['-t', toDecimal(lengthOfRecipe(recipe, facts), 6)] : [];
+
+/** Players of one maker take H.265 by this name of it only. */
+const tag = (container: Recipe['container'], codec: string) =>
+  codec === 'hevc' && (container === 'mp4' || container === 'mov') ? ['-tag:v', 'hvc1'] : [];
+
+function encoding(
+  picture: PictureRecipe,
+  facts: CutFacts,
+  container: Recipe['container'],
+  pass: Run['pass'],
+): string[] {
+  const rate = toNumber(picture.rate ?? facts.video.rate);
+  return [
+    ...['-vf', pictureFilters(picture), '-c:v', ENCODERS[picture.codec]],
+    ...(picture.codec === 'vp9' ? ['-row-mt', '1', '-cpu-used', '3', '-deadline', 'good'] : ['-preset', 'medium']),
+    ...['-g', String(Math.max(1, Math.round(rate * WHOLE_PICTURE_SECONDS)))],
+    ...bits(picture.codec, picture.control),
+    ...(pass ? passing(picture.codec, pass) : []),
+    ...tag(container, picture.codec),
+    ...(picture.codec === 'hevc' && !pass ? ['-x265-params', 'log-level=error'] : []),
+  ];
+}
+
+function bits(codec: PictureRecipe['codec'], control: RecipeControl): string[] {
+  const most = ['-maxrate', `${control.ceiling}k`, '-bufsize', `${control.ceiling * 2}k`];
+  if (control.way === 'variable') return ['-b:v', `${control.kilobits}k`, ...most];
+  // libvpx takes a quality with a target of 0 only, and counts it otherwise: some 11 more look alike (from memory).
+  if (codec === 'vp9') return ['-crf', String(Math.min(63, control.quality + 11)), '-b:v', '0'];
+  return ['-crf', String(codec === 'hevc' ? control.quality + 4 : control.quality), ...most];
+}
+
+function passing(codec: PictureRecipe['codec'], { number, log }: NonNullable<Run['pass']>): string[] {
+  if (codec === 'hevc') return ['-x265-params', `log-level=error:pass=${number}:stats=${log}`];
+  return ['-pass', String(number), '-passlogfile', log];
+}
+
+/** Whole frames, of the size and rate asked for, with square pixels, 8 bits, and half the colour (what every site plays). */
+function pictureFilters({ width, height, rate, deinterlace, standardRange }: PictureRecipe): string {
+  return [
+    ...(deinterlace ? ['bwdif'] : []),
+    ...(rate ? [`fps=${rate.num}/${rate.den}`] : []),
+    `scale=${width}:${height}:flags=lanczos`,
+    'setsar=1',
+    // ITU-R BT.2100 to BT.709, by ffmpeg's own example for its tonemap filter.
+    ...(standardRange
+      ? [
+          'zscale=t=linear:npl=100',
+          'format=gbrpf32le',
+          'zscale=p=bt709',
+          'tonemap=hable:desat=0',
+          'zscale=t=bt709:m=bt709:r=tv',
+        ]
+      : []),
+    'format=yuv420p',
+  ].join(',');
+}
+
+function soundEncoding({ codec, kilobits, sampleRate }: SoundRecipe, filters: readonly string[]): string[] {
+  const encoder = codec === 'opus' ? 'libopus' : 'aac';
+  // Opus knows 48 kHz and its parts only (RFC 6716, 2.1.3).
+  const rate = codec === 'opus' ? 48_000 : sampleRate;
+  return [
+    ...(filters.length > 0 ? ['-af', filters.join(',')] : []),
+    '-c:a',
+    encoder,
+    '-b:a',
+    `${kilobits}k`,
+    '-ar',
+    String(rate),
+  ];
+}

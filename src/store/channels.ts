@@ -16,6 +16,8 @@ export interface Channel {
   /** Whether adverts may be shown on its videos. */
   mayEarn: boolean;
   lastUsedAt: Date | undefined;
+  /** How fast its line was over the last transfers. */
+  bytesPerSecond: number | undefined;
 }
 
 export interface Playlist {
@@ -39,12 +41,14 @@ const channelQuery = (db: Database) =>
     accountState: 'a.state',
     mayEarn: 'c.mayEarn',
     lastUsedAt: 'c.lastUsedAt',
+    bytesPerSecond: 'c.bytesPerSecond',
   });
 
-interface Row extends Omit<Channel, 'granted' | 'mayEarn' | 'lastUsedAt'> {
+interface Row extends Omit<Channel, 'granted' | 'mayEarn' | 'lastUsedAt' | 'bytesPerSecond'> {
   granted: number;
   mayEarn: number;
   lastUsedAt: Date | null;
+  bytesPerSecond: number | null;
 }
 
 const fromRow = (row: Row): Channel => ({
@@ -52,6 +56,7 @@ const fromRow = (row: Row): Channel => ({
   granted: row.granted === 1,
   mayEarn: row.mayEarn === 1,
   lastUsedAt: row.lastUsedAt ?? undefined,
+  bytesPerSecond: row.bytesPerSecond ?? undefined,
 });
 
 /** Every channel that was ever connected, in the order in which they came. */
@@ -97,6 +102,12 @@ export async function keepChannels(
 /** Notes that something was sent to a channel just now. */
 export async function noteChannelUsed(db: Database, id: string): Promise<void> {
   await db('channels').where({ id }).update({ lastUsedAt: new Date() });
+}
+
+/** Notes how fast the line to a channel was; the newest transfers count most. */
+export async function noteLine(db: Database, id: string, bytesPerSecond: number): Promise<void> {
+  const mean = db.raw('COALESCE(?? * 0.5 + ? * 0.5, ?)', ['bytesPerSecond', bytesPerSecond, bytesPerSecond]);
+  await db('channels').where({ id }).update({ bytesPerSecond: mean });
 }
 
 /** Keeps a channel's playlists as the site lists them; those that are gone there go here. */

@@ -216,10 +216,18 @@ export async function fileKeysOf(db: Database, cutIds: readonly string[]): Promi
   return [...new Set([...keys, ...copies.map(({ fileKey }) => fileKey)])];
 }
 
+/** The ids of everything that is made, or to be made, of some cuts. */
+export async function renditionIdsOf(db: Database, cutIds: readonly string[]): Promise<string[]> {
+  const rows: { id: string }[] = await db('renditions')
+    .whereIn('cutId', [...cutIds])
+    .select('id');
+  return rows.map(({ id }) => id);
+}
+
 /** Deletes a cut, with what was to be done on it. */
 export async function deleteCut(trx: Database, id: string): Promise<void> {
   await askToRemoveFiles(trx, await fileKeysOf(trx, [id]));
-  await cancelJobs(trx, [id]);
+  await cancelJobs(trx, [id, ...(await renditionIdsOf(trx, [id]))]);
   await trx('cuts').where({ id }).delete();
 }
 

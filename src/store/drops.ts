@@ -9,6 +9,7 @@ import {
   stateAfter,
   type WorkingState,
 } from '@/core/drop';
+import type { FileSet, RemediesOfCut } from '@/core/renditions';
 import type { Shelf } from '@/core/words';
 import { type RestingChannel, takeTrial } from './circuits';
 import { type Claim, ClaimLost, claimed, claimRows, dueRows } from './claims';
@@ -37,6 +38,10 @@ export interface SentWith {
   series: LayerValues;
   seriesName: string;
   shelf: Shelf;
+  /** The file settings that are in force by a set, as the set was. */
+  fileSet?: FileSet;
+  /** What was put right in the file. */
+  remedies?: RemediesOfCut;
 }
 
 /** One video on its way to one channel. */

@@ -9,6 +9,8 @@ export const JOB_KINDS = [
   'read',
   /** Sound and shots of a cut. */
   'measure',
+  /** The file of a rendition. */
+  'encode',
   /** The picture that the layers ask for, of a video. */
   'picture',
   /** The playlists of a channel, from time to time. */
@@ -45,21 +47,25 @@ export interface Job {
   trouble: string | undefined;
   /** Whether a worker has it in hand. */
   running: boolean;
+  /** Whether a person has it wait. */
+  held: boolean;
 }
 
-interface Row extends Omit<Job, 'progress' | 'trouble' | 'running'> {
+interface Row extends Omit<Job, 'progress' | 'trouble' | 'running' | 'held'> {
   progress: string | null;
   trouble: string | null;
   running: number;
+  held: number;
 }
 
-const columns = ['id', 'kind', 'subject', 'state', 'attempts', 'putOffs', 'progress', 'trouble'];
+const columns = ['id', 'kind', 'subject', 'state', 'attempts', 'putOffs', 'progress', 'trouble', 'held'];
 
-const fromRow = ({ progress, trouble, running, ...row }: Row): Job => ({
+const fromRow = ({ progress, trouble, running, held, ...row }: Row): Job => ({
   ...row,
   progress: fromJson<JobProgress>(progress),
   trouble: trouble ?? undefined,
   running: running === 1,
+  held: held === 1,
 });
 
 const isRunning = (db: Database) => ({ running: db.raw('lease_until IS NOT NULL AND lease_until > UTC_TIMESTAMP(3)') });
@@ -75,6 +81,7 @@ const afresh = (db: Database) => ({
   progress: null,
   trouble: null,
   endedAt: null,
+  held: false,
 });
 
 /**
@@ -203,6 +210,17 @@ export async function jobsSetAside(db: Database, most = 100): Promise<Job[]> {
     .select(columns)
     .select(isRunning(db));
   return rows.map(fromRow);
+}
+
+/** Has work wait where it is, or go on. Whether there was such work is returned. */
+export async function holdJob(db: Database, kind: JobKind, subject: string, held: boolean): Promise<boolean> {
+  return (await db('jobs').where({ kind, subject, state: 'waiting' }).update({ held })) > 0;
+}
+
+/** Puts work before all other of its kind. Whether there was such work is returned. */
+export async function hastenJob(db: Database, kind: JobKind, subject: string): Promise<boolean> {
+  const first = { priority: ASKED_PRIORITY, nextTryAt: now(db) };
+  return (await db('jobs').where({ kind, subject, state: 'waiting' }).update(first)) > 0;
 }
 
 /** What a person asks for goes before what is done by itself. */

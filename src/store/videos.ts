@@ -1,7 +1,8 @@
 import { type ChapterChoice, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
 import type { LayerValues } from '@/core/defaults';
 import type { WavedThrough } from '@/core/preflight';
-import { fileKeysOf } from './cuts';
+import type { RemediesOfCut } from '@/core/renditions';
+import { fileKeysOf, renditionIdsOf } from './cuts';
 import { type Database, fromJson, toJson } from './database';
 import { askToRemoveFiles } from './files/removals';
 import { newId } from './ids';
@@ -33,13 +34,15 @@ export interface Video {
   meantBlanks: string[];
   /** Findings that a person says are meant. */
   wavedThrough: WavedThrough[];
+  /** What is put right in the files that are made of one cut. */
+  remedies: RemediesOfCut | undefined;
   /** When a person asked to delete it; it goes once it is gone from its sites. */
   deleteAskedAt: Date | undefined;
   createdAt: Date;
   updatedAt: Date;
 }
 
-const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine', 'meantBlanks', 'wavedThrough'] as const;
+const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine', 'meantBlanks', 'wavedThrough', 'remedies'] as const;
 type JsonField = (typeof JSON_FIELDS)[number];
 
 type Optional = 'pictureId' | 'seriesId' | 'seriesFrom' | 'cutId' | 'deleteAskedAt';
@@ -59,6 +62,7 @@ const fromRow = (row: Row): Video => ({
   deleteAskedAt: row.deleteAskedAt ?? undefined,
   meantBlanks: fromJson<string[]>(row.meantBlanks) ?? [],
   wavedThrough: fromJson<WavedThrough[]>(row.wavedThrough) ?? [],
+  remedies: fromJson<RemediesOfCut>(row.remedies),
 });
 
 /** Makes a record whose title came from its file's name; its id is returned. */
@@ -123,7 +127,7 @@ export async function deleteVideo(trx: Database, id: string): Promise<void> {
   const pictures: { fileKey: string }[] = await trx('pictures').where({ videoId: id }).select('fileKey');
   const cutIds = cuts.map((cut) => cut.id);
   await askToRemoveFiles(trx, [...(await fileKeysOf(trx, cutIds)), ...pictures.map(({ fileKey }) => fileKey)]);
-  await cancelJobs(trx, [id, ...cutIds]);
+  await cancelJobs(trx, [id, ...cutIds, ...(await renditionIdsOf(trx, cutIds))]);
   await trx('changes').where({ subject: id }).delete();
   await trx('videos').where({ id }).delete();
 }

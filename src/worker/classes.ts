@@ -6,6 +6,7 @@ import { claimDrops } from '@/store/drops';
 import { claimJobs, type Job, type JobKind } from '@/store/jobs';
 import { settings } from '@/store/settings';
 import { carryDrop } from './carry-drop';
+import { ENCODERS_AT_ONCE } from './jobs/encode-turns';
 import type { LaneClass } from './lanes';
 import { runJob } from './run-job';
 
@@ -62,6 +63,8 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     [
       jobs('read', 1, ['read']),
       jobs('measure', 1, ['measure']),
+      // Those that are on hold, or wait for their turn, let others go before them.
+      jobs('encode', ENCODERS_AT_ONCE + 2, ['encode']),
       jobs('picture', 1, ['picture']),
       jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),

@@ -95,7 +95,7 @@ describe('a series', () => {
       template: '{{summary}}\n\n{{#links}}\n{{line}}\n{{/links}}',
       tags: { way: 'replace', items: ['bilge'] },
       picture: { way: 'moment', at: { num: 13, den: 2 } },
-      file: { tallest: 1080, kilobits: 18_000 },
+      file: { way: 'set', set: 'trailer' },
     };
     await ofSeries(values);
     const videoId = await onDesk('bilge-talk_8_pumps.mp4');

@@ -1,5 +1,6 @@
 import { DECLARATION_NAMES, type Declarations, PLAIN_DECLARATIONS } from '../declarations';
 import type { Privacy } from '../delivery';
+import type { FileHabit } from '../renditions';
 import type { Fraction } from '../time';
 import { type LinkItem, PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
 
@@ -13,14 +14,6 @@ export type PictureHabit =
   | { way: 'moment'; at: Fraction }
   /** The frame at a moment with the title over it. */
   | { way: 'layout'; at: Fraction; band: 'below' | 'beside' };
-
-/** How a file is made ready for a site; null keeps the cut's own. */
-export interface FileSettings {
-  /** The largest height, in pixels. */
-  tallest: number | null;
-  /** Of the picture, in kilobits a second. */
-  kilobits: number | null;
-}
 
 /** Everything that layers give a video beside its own title, summary and cut. */
 export interface Defaults extends Declarations {
@@ -39,7 +32,7 @@ export interface Defaults extends Declarations {
   /** Whether captions go along. */
   sendCaptions: boolean;
   picture: PictureHabit;
-  file: FileSettings;
+  file: FileHabit;
   /** Ids of the channels that are ticked for a new video. */
   channels: string[];
 }
@@ -74,7 +67,7 @@ export const PLAIN_DEFAULTS: Defaults = {
   chapterColours: [],
   sendCaptions: true,
   picture: { way: 'none' },
-  file: { tallest: null, kilobits: null },
+  file: { way: 'keep' },
   channels: [],
 };
 

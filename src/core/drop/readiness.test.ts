@@ -58,6 +58,7 @@ const READY: ReadinessInput = {
   privacy: 'private',
   facts: FACTS,
   cutRefused: undefined,
+  fileRefused: undefined,
   picture: undefined,
 };
 
@@ -82,14 +83,15 @@ describe('readiness', () => {
         ]),
         declarations: PLAIN_DECLARATIONS,
         privacy: 'link',
-        facts: { ...FACTS, container: 'mkv', size: 2000, duration: fraction(70) },
+        facts: { ...FACTS, duration: fraction(70) },
         cutRefused: undefined,
+        fileRefused: 'The video lasts 70 s; Testfold takes 60 s',
         picture: { width: 640, height: 480, size: 2000, type: 'image/gif' },
       },
       SITE,
     );
     const places = missing.map((each) => each.place);
-    expect(places.filter((place) => place === 'cut')).toHaveLength(3);
+    expect(places.filter((place) => place === 'cut')).toHaveLength(1);
     expect(places.filter((place) => place === 'picture')).toHaveLength(4);
     for (const place of ['chapters', 'title', 'summary', 'privacy']) expect(places).toContain(place);
   });

@@ -1,5 +1,5 @@
 import { type DeclarationField, type Declarations, declarationFindings } from '../declarations';
-import { type CutFacts, type Privacy, reasonsNotTaken, type SiteRules } from '../delivery';
+import type { CutFacts, Privacy, SiteRules } from '../delivery';
 import type { FitPlace } from '../fitting';
 import type { FittedWords } from './words-for-site';
 
@@ -32,6 +32,8 @@ export interface ReadinessInput {
   waitsForWord?: boolean;
   facts: CutFacts | undefined;
   cutRefused: string | undefined;
+  /** Why no file can be made of the cut that the site takes. */
+  fileRefused: string | undefined;
   picture: PictureFacts | undefined;
 }
 
@@ -42,7 +44,7 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
   const need = (place: SheetPlace, what: string | undefined) => what && missing.push({ place, what });
 
   if (input.cutRefused) need('cut', input.cutRefused);
-  if (facts) for (const reason of reasonsNotTaken(facts, site)) need('cut', reason);
+  need('cut', input.fileRefused);
   missing.push(...fitted.findings);
   for (const what of pictureFindings(input.picture, site, facts)) need('picture', what);
   for (const { field, what } of declarationFindings(input.declarations, site.declares, site.name)) {

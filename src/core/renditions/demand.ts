@@ -60,6 +60,8 @@ export interface Refusal {
 
 /** By how much loudness may miss its target before the sound is encoded again, in LU (EBU R 128 allows 0.5 and 1 live). */
 const NEAR_LOUDNESS = 0.5;
+/** A rate that is so little higher than asked for is left. */
+const NEAR_RATE = 1.25;
 const GOOD_QUALITY_SOUND = 192;
 const FRAMES_NAMES = { h264: 'H.264', hevc: 'H.265', vp9: 'VP9' } as const;
 
@@ -279,8 +281,10 @@ function soundOf(
   if (audio && off && !silent) {
     why.push(`the sound goes ${is === undefined ? '' : `from ${words(is)} `}to ${words(target)} LUFS`);
   }
-  if (audio && settings && audio.codec !== settings.codec && audio.codec !== 'aac') {
+  if (audio && settings && audio.codec !== settings.codec) {
     why.push(`“${set?.name}” asks for ${codecName(settings.codec)}`);
+  } else if (audio && settings && (audio.bitRate ?? 0) > settings.kilobits * 1000 * NEAR_RATE) {
+    why.push(`“${set?.name}” asks for sound of ${settings.kilobits} kbit/s`);
   }
   const rate = settings?.sampleRate;
   if (audio && rate && audio.sampleRate > rate) why.push(`“${set?.name}” asks for ${rate / 1000} kHz`);

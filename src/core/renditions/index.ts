@@ -6,5 +6,6 @@ export * from './rates';
 export * from './ready-sets';
 export * from './recipe';
 export * from './remedies';
+export * from './said';
 export * from './settings';
 export * from './size-of-recipe';

@@ -1,7 +1,7 @@
 import type { CutFacts } from '../delivery';
-import { type Fraction, minus, toNumber } from '../time';
+import { type Fraction, toNumber } from '../time';
 import type { Size } from './frame-size';
-import { partOf } from './remedies';
+import { lengthWith } from './remedies';
 import type { Container, PictureCodec, SoundCodec } from './settings';
 
 /** How the bits of a picture are shared out; rates in kilobits a second. Two passes meet a size more exactly. */
@@ -66,9 +66,8 @@ export function recipeText(recipe: Recipe): string {
 }
 
 /** How long the file of a recipe is, in exact seconds. */
-export function lengthOfRecipe(recipe: Recipe, facts: CutFacts): Fraction {
-  const { from, to } = partOf(recipe, facts);
-  return minus(to, from);
+export function lengthOfRecipe(recipe: Pick<Recipe, 'from' | 'to'>, facts: CutFacts): Fraction {
+  return lengthWith(recipe, facts);
 }
 
 /** Bits a second of a cut's picture: as it says, or what the whole file leaves for it. */

@@ -1,5 +1,5 @@
 import type { CutFacts } from '../delivery';
-import { compare, type Fraction, minus, ZERO } from '../time';
+import { compare, type Fraction, minus, toNumber, ZERO } from '../time';
 
 /** What is put right in the files that are made of a cut; the cut itself is never changed. */
 export interface Remedies {
@@ -15,7 +15,17 @@ export interface Remedies {
   sphere?: true;
 }
 
-export const REMEDY_NAMES = ['start', 'end', 'loudness', 'index', 'sphere'] as const;
+/** Remedies with the cut that they are for: another cut has other faults. */
+export interface RemediesOfCut extends Remedies {
+  cutId: string;
+}
+
+/** What is to be put right in the files of a cut. */
+export function remediesFor(kept: RemediesOfCut | undefined, cutId: string | undefined): Remedies {
+  if (!kept || kept.cutId !== cutId) return {};
+  const { cutId: _, ...remedies } = kept;
+  return remedies;
+}
 
 /** Where a video with these remedies begins and ends, in exact seconds of the cut. */
 export function partOf(
@@ -29,6 +39,30 @@ export function partOf(
 export function movedMoment(at: Fraction, remedies: Remedies, facts: Pick<CutFacts, 'duration'>): Fraction | undefined {
   const { from, to } = partOf(remedies, facts);
   return compare(at, from) < 0 || compare(at, to) >= 0 ? undefined : minus(at, from);
+}
+
+/** How long the file is, in exact seconds. */
+export function lengthWith(remedies: Remedies, facts: Pick<CutFacts, 'duration'>): Fraction {
+  const { from, to } = partOf(remedies, facts);
+  return minus(to, from);
+}
+
+/** A moment of a cut in the file that is made of it; one that is left off becomes the first that stays. */
+export function nearestMoment(at: Fraction, remedies: Remedies, facts: Pick<CutFacts, 'duration'>): Fraction {
+  return movedMoment(at, remedies, facts) ?? ZERO;
+}
+
+/** Captions as the file shows them; their times are whole milliseconds. Those that are left off are gone. */
+export function movedCaptions<C extends { from: number; to: number }>(
+  captions: readonly C[],
+  remedies: Remedies,
+  facts: Pick<CutFacts, 'duration'>,
+): C[] {
+  const part = partOf(remedies, facts);
+  const [start, end] = [part.from, part.to].map((time) => Math.round(toNumber(time) * 1000)) as [number, number];
+  return captions
+    .filter(({ from, to }) => to > start && from < end)
+    .map((caption) => ({ ...caption, from: Math.max(0, caption.from - start), to: Math.min(end, caption.to) - start }));
 }
 
 /** Chapters as the file shows them. One that began in what is left off begins where the file does. */

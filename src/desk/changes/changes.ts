@@ -9,6 +9,7 @@ import { type Database, transaction } from '@/store/database';
 import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
 import { type Drop, deleteDraft, dropsOf, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { deleteFileSet, type OwnFileSet, putFileSet } from '@/store/file-sets';
 import { askForJobsAnew } from '@/store/jobs';
 import { lockThing } from '@/store/locks';
 import { applyMarkerChange, type MarkerChange } from '@/store/markers';
@@ -24,10 +25,12 @@ import { reachOf } from './reach';
 export type Subject = string;
 export const SHELF_SUBJECT: Subject = 'shelf';
 export const SERIES_SUBJECT: Subject = 'series';
+export const FILE_SETS_SUBJECT: Subject = 'file sets';
+const PLACES: readonly Subject[] = [SHELF_SUBJECT, SERIES_SUBJECT, FILE_SETS_SUBJECT];
 
 /** Whether there is such a thing beside videos. */
 async function isKept(trx: Database, subject: Subject): Promise<boolean> {
-  if (subject === SHELF_SUBJECT || subject === SERIES_SUBJECT || siteIds().includes(subject)) return true;
+  if (PLACES.includes(subject) || siteIds().includes(subject)) return true;
   return Boolean((await channelById(trx, subject)) ?? (await seriesById(trx, subject)));
 }
 
@@ -58,6 +61,8 @@ interface ChangeValues {
   /** A series with everything that it has, there or gone; `videos` are those that it had. */
   seriesThere: Pick<Series, 'id' | 'name' | 'pattern'> & { there: boolean; values: LayerValues; videos: string[] };
   shelfLink: { name: string; link: ShelfLink | null };
+  fileSet: { id: string; set: OwnFileSet | null };
+  remedies: Video['remedies'] | null;
   /** Several fields that change together, and are undone together. */
   several: FieldValue[];
 }
@@ -72,7 +77,7 @@ export type ChangedField = keyof ChangeValues | DefaultField;
 
 const TYPED_FIELDS: readonly string[] = [
   ...['titled', 'summary', 'episode', 'place', 'language', 'credits', 'template', 'titlePattern', 'onChannel'],
-  ...['default', 'seriesWords', 'shelfLink'],
+  ...['default', 'seriesWords', 'shelfLink', 'fileSet'],
 ];
 
 /**
@@ -253,6 +258,8 @@ const APPLIERS: Appliers = {
     for (const video of videos) await setVideo(trx, video, { seriesId: id });
   },
   shelfLink: (trx, _id, { name, link }) => (link ? putShelfLink(trx, link) : deleteShelfLink(trx, name)),
+  fileSet: (trx, _id, { id, set }) => (set ? putFileSet(trx, set) : deleteFileSet(trx, id)),
+  remedies: (trx, id, remedies) => setVideo(trx, id, { remedies: remedies ?? undefined }),
   async several(trx, id, values) {
     for (const { field, value } of values) await apply(trx, id, field, value);
   },

@@ -1,7 +1,7 @@
 import { type Chapter, chaptersFromMarkers, NO_CHOICE } from '@/core/chapters';
 import { type Declarations, declarationsInForce } from '@/core/declarations';
 import { valuesOf } from '@/core/defaults';
-import type { Privacy } from '@/core/delivery';
+import type { CutFacts, Privacy } from '@/core/delivery';
 import {
   type End,
   type FittedWords,
@@ -11,11 +11,12 @@ import {
   type SiteWords,
   wordsForSite,
 } from '@/core/drop';
+import { type FileSet, lengthWith, movedChapters, nearestMoment, type Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
-import { inForceAt, playlistsAt, wordsAt } from '../layers/layers';
+import { fileSetAt, inForceAt, playlistsAt, remediesAt, wordsAt } from '../layers/layers';
 import { pictureAt } from './picture-at';
 import type { VideoRecord } from './record';
 
@@ -41,6 +42,10 @@ export interface MeantWords {
   moment: Fraction | undefined;
   /** Captions, by their ids; what an id stands for never changes. */
   captions: { id: string; language: string }[];
+  /** The file settings in force; undefined keeps the file as it is. */
+  fileSet: FileSet | undefined;
+  /** What is put right in the file; times are those of the cut. */
+  remedies: Remedies;
   /** All of it as one text, to tell whether anything has changed since it was sent. */
   asText: string;
 }
@@ -70,7 +75,10 @@ export function meantWords(
   const values = valuesOf(inForceAt(layers, video, channel, drop));
   const from = wordsAt(layers, video, channel, drop);
   const chapters = chaptersAt(record, values.chapterColours);
-  const fitted = wordsForSite(from, drop?.own ?? {}, chapters, cut?.facts?.duration, profile);
+  const remedies = remediesAt(video, drop, cut?.id);
+  const facts = cut?.facts;
+  const moved = facts ? movedChapters(chapters, remedies, facts) : chapters;
+  const fitted = wordsForSite(from, drop?.own ?? {}, moved, facts && lengthWith(remedies, facts), profile);
   const lost = from.missingLinks.map((name) => `There is no link “${name}” on the shelf`);
   const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
   const end = values.privacy;
@@ -83,11 +91,13 @@ export function meantWords(
     privacy,
     playlists: profile.abilities.groups ? playlists.ids : [],
     pictureDigest: typeof profile.picture === 'object' ? picture?.digest : undefined,
-    moment: profile.picture === 'a moment' ? picture?.moment : undefined,
+    moment: profile.picture === 'a moment' ? momentIn(picture?.moment, remedies, facts) : undefined,
     captions: profile.captions && values.sendCaptions ? captions.map(({ id, language }) => ({ id, language })) : [],
   } as const;
   return {
     ...meant,
+    fileSet: fileSetAt(layers, video, channel, drop),
+    remedies,
     fitted: { ...fitted, findings },
     end,
     declarations: declarationsInForce(values).declarations,
@@ -96,8 +106,13 @@ export function meantWords(
     opensAlone: profile.opensItself || !waitsForWord,
     unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
     // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
-    asText: JSON.stringify({ ...meant, privacy: end }),
+    asText: JSON.stringify({ ...meant, privacy: end, ...(remedies.from ? { from: remedies.from } : {}) }),
   };
+}
+
+/** A moment of the cut in the file that is made of it; where it is left off, the nearest that stays. */
+function momentIn(moment: Fraction | undefined, remedies: Remedies, facts: CutFacts | undefined): Fraction | undefined {
+  return moment && facts ? nearestMoment(moment, remedies, facts) : moment;
 }
 
 /** Whether a drop that is proofed may go on to its end, or is held for a person's word. */

@@ -1,4 +1,6 @@
+import type { CutFacts } from '@/core/delivery';
 import { type Missing, missingFor } from '@/core/drop';
+import { demandOf } from '@/core/renditions';
 import type { SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { type MeantDrop, type MeantWords, meantWords } from './meant';
@@ -26,5 +28,13 @@ export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteP
   const { fitted, end, waitsForWord, declarations } = meant;
   const facts = cut?.facts;
   const cutRefused = cut ? cut.refusal : 'There is no file yet';
-  return missingFor({ fitted, declarations, privacy: end, waitsForWord, facts, cutRefused, picture }, profile);
+  const fileRefused = facts && fileRefusedAt(facts, meant, profile);
+  const input = { fitted, declarations, privacy: end, waitsForWord, facts, cutRefused, fileRefused, picture };
+  return missingFor(input, profile);
+}
+
+/** Why no file can be made that a site takes, with what comes nearest. What the sound is like changes nothing of that. */
+function fileRefusedAt(facts: CutFacts, { fileSet, remedies }: MeantWords, site: SiteProfile): string | undefined {
+  const demand = demandOf({ facts, measures: undefined }, { site, set: fileSet, remedies });
+  return 'refused' in demand ? `${demand.refused}. ${demand.nearest}` : undefined;
 }

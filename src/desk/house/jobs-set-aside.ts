@@ -1,11 +1,13 @@
 import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
 import { type JobKind, jobsSetAside, retryJobs } from '@/store/jobs';
+import { renditionById } from '@/store/renditions';
 import { videoById } from '@/store/videos';
 
 const WORK: Record<JobKind, string> = {
   read: 'Reading a file',
   measure: 'Measuring sound and shots',
+  encode: 'Making a file',
   picture: 'Making a picture',
   many: 'Changing many videos',
   playlists: 'Reading playlists',
@@ -25,7 +27,9 @@ export async function lookAtJobs(): Promise<JobView[]> {
   const jobs = await jobsSetAside(db);
   return Promise.all(
     jobs.map(async ({ kind, subject, trouble = '' }) => {
-      const of = kind === 'picture' ? (await videoById(db, subject))?.title : (await cutById(db, subject))?.fileName;
+      const cutId = kind === 'encode' ? (await renditionById(db, subject))?.cutId : subject;
+      const of =
+        kind === 'picture' ? (await videoById(db, subject))?.title : (await cutById(db, cutId ?? ''))?.fileName;
       return { work: WORK[kind], of: of ?? '', trouble };
     }),
   );

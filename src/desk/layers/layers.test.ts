@@ -21,6 +21,7 @@ const kept = (defaults: Record<string, LayerValues> = {}): KeptLayers => ({
     plans: { label: 'Plans', url: 'https://l.example/plans' },
     tools: { label: 'Tools', url: 'https://l.example/tools' },
   },
+  fileSets: [],
   playlists: [
     { id: '1', channelId: 'quay', sitePlaylistId: 'p1', title: 'Plank by Plank', videos: 0 },
     { id: '2', channelId: 'school', sitePlaylistId: 'p2', title: 'Knots', videos: 0 },

@@ -1,12 +1,14 @@
 import { type InForce, inForce, type LayerAt, type LayerValues, valuesOf } from '@/core/defaults';
 import type { RecordWords } from '@/core/drop';
 import { dayInWords } from '@/core/fitting';
+import { type FileSet, type Remedies, remediesFor, setOf } from '@/core/renditions';
 import { linksOf, type Shelf, shelfNamesIn } from '@/core/words';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { allPlaylists, type Channel, type Playlist } from '@/store/channels';
 import type { Database } from '@/store/database';
 import { allDefaults } from '@/store/defaults';
 import type { Drop, SentWith } from '@/store/drops';
+import { allFileSets } from '@/store/file-sets';
 import { allSeries, type Series } from '@/store/series';
 import { shelf } from '@/store/shelf';
 import type { Video } from '@/store/videos';
@@ -17,21 +19,25 @@ export interface KeptLayers {
   defaults: ReadonlyMap<string, LayerValues>;
   series: ReadonlyMap<string, Series>;
   shelf: Shelf;
+  /** Sets of file settings that people made. */
+  fileSets: readonly FileSet[];
   playlists: readonly Playlist[];
 }
 
-/** Reads all layers, in four queries however many there are. */
+/** Reads all layers, in five queries however many there are. */
 export async function keptLayers(db: Database): Promise<KeptLayers> {
-  const [defaults, series, links, playlists] = await Promise.all([
+  const [defaults, series, links, playlists, fileSets] = await Promise.all([
     allDefaults(db),
     allSeries(db),
     shelf(db),
     allPlaylists(db),
+    allFileSets(db),
   ]);
-  return { defaults, series: new Map(series.map((each) => [each.id, each])), shelf: links, playlists };
+  return { defaults, series: new Map(series.map((each) => [each.id, each])), shelf: links, playlists, fileSets };
 }
 
 type LayeredVideo = Pick<Video, 'own' | 'seriesId'>;
+type SentVideo = LayeredVideo & Pick<Video, 'remedies'>;
 type LayeredDrop = Pick<Drop, 'own' | 'sentWith' | 'state'>;
 
 /** What a drop was sent with, while that holds. */
@@ -84,7 +90,7 @@ function linksUsed(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop
  * What a sent drop's changes go out with: what it was sent with, and links that its words use only since.
  * @param drop of the video on the channel
  */
-export function goesOnWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
+export function goesOnWith(kept: KeptLayers, video: SentVideo, channel: Channel, drop: LayeredDrop): SentWith {
   const { sentWith } = drop;
   if (!sentWith) return sendsWith(kept, video, channel, drop);
   return { ...sentWith, shelf: { ...linksUsed(kept, video, channel, drop), ...sentWith.shelf } };
@@ -94,14 +100,41 @@ export function goesOnWith(kept: KeptLayers, video: LayeredVideo, channel: Chann
  * What a drop that is sent now is sent with: the outer layers, and of the shelf the links that its words use.
  * @param drop of the video on the channel
  */
-export function sendsWith(kept: KeptLayers, video: LayeredVideo, channel: Channel, drop: LayeredDrop): SentWith {
+export function sendsWith(kept: KeptLayers, video: SentVideo, channel: Channel, drop: LayeredDrop): SentWith {
   return {
     site: kept.defaults.get(channel.site) ?? {},
     channel: kept.defaults.get(channel.id) ?? {},
     series: kept.defaults.get(video.seriesId ?? '') ?? {},
     seriesName: kept.series.get(video.seriesId ?? '')?.name ?? '',
     shelf: linksUsed(kept, video, channel, { ...drop, sentWith: undefined }),
+    fileSet: fileSetAt(kept, video, channel, { ...drop, sentWith: undefined }),
+    remedies: video.remedies,
   };
+}
+
+/**
+ * The file settings of a video on a channel: of a drop that was sent, as they were then.
+ * @returns undefined where the file is kept as it is
+ */
+export function fileSetAt(
+  kept: KeptLayers,
+  video: LayeredVideo,
+  channel: Pick<Channel, 'id' | 'site' | 'name'>,
+  drop: LayeredDrop | undefined,
+): FileSet | undefined {
+  const habit = valuesOf(inForce(layersAt(kept, video, channel, drop))).file;
+  const sent = stillSentWith(drop)?.fileSet;
+  return sent && habit.way === 'set' && habit.set === sent.id ? sent : setOf(habit, kept.fileSets);
+}
+
+/** What is put right in the file of a drop: of one that was sent, what was so then. @param cutId of the file in use */
+export function remediesAt(
+  video: Pick<Video, 'remedies'>,
+  drop: LayeredDrop | undefined,
+  cutId: string | undefined,
+): Remedies {
+  const sent = stillSentWith(drop);
+  return remediesFor(sent ? sent.remedies : video.remedies, cutId);
 }
 
 /**

@@ -71,10 +71,14 @@ const pictureShape = lazy((habit: { way?: string } | undefined) => {
   return habit?.way === 'moment' ? object({ way, at: seconds().required() }).noUnknown() : object({ way }).noUnknown();
 });
 
-const fileShape = object({
-  tallest: number().integer().min(144).max(8192).nullable().defined(),
-  kilobits: number().integer().min(100).max(400_000).nullable().defined(),
-}).noUnknown();
+const fileShape = lazy((habit: { way?: string } | undefined) => {
+  const way = string().oneOf(['keep', 'set']).required();
+  // Ready sets have names of their own for ids.
+  const set = string()
+    .matches(/^[a-z0-9-]{1,40}$/, 'A set of file settings is named by its id.')
+    .required();
+  return habit?.way === 'set' ? object({ way, set }).noUnknown() : object({ way }).noUnknown();
+});
 
 const countriesShape = object({
   way: string().oneOf(COUNTRY_WAYS).required(),
@@ -95,7 +99,7 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   chapterColours: array(trimmedSmall().max(40).defined()).max(40).required(),
   sendCaptions: boolean(),
   picture: pictureShape as never,
-  file: fileShape,
+  file: fileShape as never,
   channels: array(idShape().required()).max(200).required(),
   category: string().max(60),
   language: string().matches(LANGUAGE_TAG, {

@@ -2,6 +2,7 @@ import { declarationsInForce } from '@/core/declarations';
 import type { CutMeasures } from '@/core/delivery';
 import { beforeFold, searchFindings } from '@/core/fitting';
 import { type Finding, preflight } from '@/core/preflight';
+import { remediesFor } from '@/core/renditions';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import { firstUndone, lastMade } from '@/store/changes';
@@ -22,6 +23,7 @@ import { seriesUsedLast } from '../layers/recognise';
 import { recordValues, type TickedChannel } from '../layers/record-values';
 import { site } from '../site/session';
 import { channelView, cutView, dropView, readingJobs } from './look';
+import { renditionViews } from './look-at-renditions';
 import type { SheetChannel, SheetView } from './views';
 
 /** The length of the cut that the markers were last said to fit, where the one in use has another. */
@@ -150,6 +152,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     return drop ? [{ channel, drop, profile: profileAt(site(channel.site).profile, channel) }] : [];
   });
   const { values, marks } = recordValues(layers, video, ticked);
+  const renditions = await renditionViews(record, ticked, measurement?.found);
   const better = betterCut(cuts);
   const series = layers.series.get(video.seriesId ?? '');
   const offer = series ? undefined : seriesUsedLast(layers.series.values());
@@ -200,6 +203,8 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
         cutsAtSites.get(dropAt.get(channel.id)?.renditionId ?? ''),
       ),
     ),
+    renditions,
+    remedies: remediesFor(video.remedies, cut?.id),
     canUndo: last !== undefined,
     canRedo: next !== undefined,
   };

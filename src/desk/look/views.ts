@@ -5,6 +5,7 @@ import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
 import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } from '@/core/drop';
 import type { FitInput, TextNames } from '@/core/fitting';
 import type { Finding, WavedThrough } from '@/core/preflight';
+import type { Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
 import type { Shelf } from '@/core/words';
 import type { AccountState } from '@/store/accounts';
@@ -19,6 +20,7 @@ import type { MeasureState } from '@/store/measurements';
 import type { ShelfLink } from '@/store/shelf';
 import type { DropAction } from '../drop/act-on-drop';
 import type { FieldMark } from '../layers/record-values';
+import type { RenditionView } from './look-at-renditions';
 
 /** A drop as the Board and the Sheet show it; times are ISO 8601 in UTC. */
 export interface DropView {
@@ -198,6 +200,10 @@ export interface SheetView {
     | { id: string; width: number; height: number; size: number; source: 'file' | 'frame'; byHabit: boolean }
     | undefined;
   channels: SheetChannel[];
+  /** The files that go out, with the channels that each goes to. */
+  renditions: RenditionView[];
+  /** What is put right in the files that are made of the cut in use. */
+  remedies: Remedies;
   canUndo: boolean;
   canRedo: boolean;
 }

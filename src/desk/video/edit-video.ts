@@ -52,6 +52,22 @@ const wavedShape = object({
   reason: trimmed().max(500, 'A reason has at most 500 characters.').defined(),
 }).noUnknown();
 
+/** What is put right in the files of one cut; times lie within it. */
+const remediesShape = object({
+  cutId: idShape().required(),
+  from: fractionShape().default(undefined),
+  to: fractionShape().default(undefined),
+  loudness: number().min(-36, 'Loudness goes from −36 to −8 LUFS.').max(-8, 'Loudness goes from −36 to −8 LUFS.'),
+  indexFirst: boolean().oneOf([true]),
+  sphere: boolean().oneOf([true]),
+})
+  .noUnknown()
+  .test('order', 'The end has to lie after the start.', (remedies) => {
+    if (!remedies?.to) return true;
+    const from = remedies.from ?? { num: 0, den: 1 };
+    return from.num >= 0 && remedies.to.num * from.den > from.num * remedies.to.den;
+  });
+
 /** Bounds well above any site's, so that a text over a site's limit is kept and said, not lost. */
 const editShape = object({
   title: string().max(1000, 'A title has at most 1,000 characters.'),
@@ -64,6 +80,7 @@ const editShape = object({
   meantBlanks: array(string().max(200).required()).max(200),
   wavedThrough: array(wavedShape.required()).max(200),
   pictureId: idShape().nullable(),
+  remedies: remediesShape.nullable().default(undefined),
 }).noUnknown();
 
 /** What is given for the layer of a video or a drop, apart from everything else. */

@@ -12,6 +12,7 @@ import * as board from './010-board';
 import * as many from './011-many';
 import * as cutNames from './012-cut-names';
 import * as preflight from './013-preflight';
+import * as renditions from './014-renditions';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -28,4 +29,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '011-many': many,
   '012-cut-names': cutNames,
   '013-preflight': preflight,
+  '014-renditions': renditions,
 };

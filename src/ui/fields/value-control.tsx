@@ -1,7 +1,8 @@
 'use client';
 
 import type { CountryRule, Credit } from '@/core/declarations';
-import type { DefaultField, FileSettings, LayerValues, ListValue, PictureHabit } from '@/core/defaults';
+import type { DefaultField, LayerValues, ListValue, PictureHabit } from '@/core/defaults';
+import type { FileHabit } from '@/core/renditions';
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
 import type { ChannelView } from '@/desk/look/views';
 import { CHOOSE_FIELD, Choose } from '@/ui/choose';
@@ -122,7 +123,7 @@ export function ValueControl(props: ValueControlProps) {
     case 'picture':
       return <PictureHabitField id={id} habit={value as PictureHabit} onChange={put} />;
     case 'file':
-      return <FileSettingsField id={id} file={value as FileSettings} onChange={put} />;
+      return <FileSettingsField id={id} file={value as FileHabit} onChange={put} />;
     case 'credits':
       return <CreditsField id={id} credits={value as Credit[]} onChange={put} />;
     case 'products':

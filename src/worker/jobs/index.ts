@@ -1,5 +1,6 @@
 import type { JobKind } from '@/store/jobs';
 import { manyWork } from './do-many';
+import { encode } from './encode';
 import type { JobWork } from './job-work';
 import { keepPlaylists } from './keep-playlists';
 import { makePicture } from './make-picture';
@@ -11,6 +12,7 @@ import { tidy } from './tidy';
 export const JOB_WORK: Record<JobKind, JobWork> = {
   read: readCut,
   measure: measureCut,
+  encode,
   picture: makePicture,
   playlists: keepPlaylists,
   many: manyWork,

@@ -6,6 +6,7 @@ import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { endMeasuring } from '@/store/measurements';
 import type { JobWork } from './job-work';
+import { timeLeft } from './time-left';
 import { videoOfCut } from './video-of-cut';
 
 /** Measures sound and shots of one cut, for the ruler. */
@@ -14,13 +15,9 @@ export const measureCut: JobWork = {
     const cut = await cutById(database(), job.subject);
     if (!cut?.facts) return {};
     const path = files().localPath(cut.fileKey);
-    const since = performance.now();
-    const onProgress = (fraction: number) => {
-      const seconds = (performance.now() - since) / 1000;
-      // The first moments tell nothing of the rest.
-      const secondsLeft = seconds > 2 && fraction > 0 ? Math.round((seconds / fraction) * (1 - fraction)) : undefined;
-      tell({ says: 'looking the file over', fraction, secondsLeft });
-    };
+    const left = timeLeft();
+    const onProgress = (fraction: number) =>
+      tell({ says: 'looking the file over', fraction, secondsLeft: left(fraction) });
     try {
       const found = await measure(path, cut.facts, signal, onProgress);
       // Cuts that were read before more was asked of a file tell of it now.

@@ -1,7 +1,7 @@
 import { binarySize, lineRate, PaceMeter } from '@/core/delivery';
 import { STOP_WORDS } from '@/core/drop';
 import { type Begun, SiteError } from '@/sites/contract';
-import { noteChannelUsed } from '@/store/channels';
+import { noteChannelUsed, noteLine } from '@/store/channels';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { renditionById } from '@/store/renditions';
@@ -11,6 +11,8 @@ import { giveWords } from './words';
 const TELL_EVERY_MILLISECONDS = 500;
 /** Longer than the steps in which buffers take bytes on a slow line, so that its rate does not look like nothing. */
 const PACE_MILLISECONDS = 30_000;
+/** A smaller file says more of the site's answers than of the line. */
+const LEAST_TOLD_BYTES = 200_000;
 
 /** Towards landed: every byte is at the site, and the words with them. */
 export const land: Step = async (context) => {
@@ -25,7 +27,7 @@ export const land: Step = async (context) => {
     throw new SnagFound('file', what, 'Replace the file, then try again');
   }
   const file = {
-    fileName: fileNameFor(record.cut.fileName, record.cut.facts?.container ?? 'mp4'),
+    fileName: fileNameFor(record.cut.fileName, rendition.recipe?.container ?? record.cut.facts?.container ?? 'mp4'),
     size: rendition.size,
     open: (start: number, end?: number) => files().open(rendition.fileKey, start, end),
   };
@@ -42,6 +44,7 @@ export const land: Step = async (context) => {
     ? { siteVideoId: drop.siteVideoId ?? '', link: drop.link ?? '', carry: drop.carry ?? {} }
     : await begin();
 
+  const since = Date.now();
   const meter = new PaceMeter(PACE_MILLISECONDS);
   let [over, telling] = [drop.bytesSent, Promise.resolve()];
   const note = (bytes: number) => {
@@ -76,6 +79,9 @@ export const land: Step = async (context) => {
     tell();
     await telling;
   }
+  const seconds = (Date.now() - since) / 1000;
+  const carried = rendition.size - drop.bytesSent;
+  if (carried > LEAST_TOLD_BYTES && seconds > 0) await noteLine(database(), channel.id, carried / seconds);
   await noteChannelUsed(database(), channel.id);
   await keep({ bytesSent: rendition.size, progress: { says: 'setting title, text and picture' } });
   await giveWords(context, begun.siteVideoId);

@@ -1,11 +1,21 @@
 import { buffer } from 'node:stream/consumers';
+import { readCaptions, writeWebvttCaptions } from '@/core/captions';
+import { movedCaptions } from '@/core/renditions';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { pictureAt } from '@/desk/drop/picture-at';
+import type { VideoRecord } from '@/desk/drop/record';
 import { wordsShape } from '@/sites/words-shape';
 import { captionText } from '@/store/captions';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { SnagFound, type StepContext } from './step';
+
+/** Captions as they fit the file that is sent: where its start is left off, they come earlier. */
+async function captionsFor(id: string, { cut }: VideoRecord, { remedies }: MeantWords): Promise<string> {
+  const text = (await captionText(database(), id)) ?? '';
+  if (!cut?.facts || (!remedies.from && !remedies.to)) return text;
+  return writeWebvttCaptions(movedCaptions(readCaptions(Buffer.from(text)).captions, remedies, cut.facts));
+}
 
 /**
  * Gives the site title, text, tags, declarations, thumbnail, captions and playlists as the record has them now, and keeps what was given. Each
@@ -30,7 +40,7 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
   if (meant.moment) await adapter.moment?.(session, siteVideoId, meant.moment);
   if (adapter.captions) {
     const tracks = await Promise.all(
-      meant.captions.map(async ({ id, language }) => ({ language, webvtt: (await captionText(database(), id)) ?? '' })),
+      meant.captions.map(async ({ id, language }) => ({ language, webvtt: await captionsFor(id, record, meant) })),
     );
     await adapter.captions(session, siteVideoId, tracks);
   }

@@ -1,0 +1,38 @@
+import os from 'node:os';
+
+/** One encoder keeps about four cores busy; more of them side by side only take longer, each. */
+const CORES_OF_ONE = 4;
+
+/** How many encoders run side by side on this machine. */
+export const ENCODERS_AT_ONCE = Math.max(1, Math.floor(os.availableParallelism() / CORES_OF_ONE));
+
+const waiting: (() => void)[] = [];
+let running = 0;
+
+/** Waits for a turn. @throws the signal's reason where it aborts meanwhile */
+export async function takeTurn(signal: AbortSignal): Promise<void> {
+  signal.throwIfAborted();
+  if (running < ENCODERS_AT_ONCE) {
+    running += 1;
+    return;
+  }
+  await new Promise<void>((resolve, reject) => {
+    const leave = () => {
+      waiting.splice(waiting.indexOf(turn), 1);
+      reject(signal.reason as Error);
+    };
+    const turn = () => {
+      signal.removeEventListener('abort', leave);
+      resolve();
+    };
+    waiting.push(turn);
+    signal.addEventListener('abort', leave, { once: true });
+  });
+}
+
+/** Gives a turn back: to the one that has waited longest, where one waits. */
+export function giveTurnBack(): void {
+  const next = waiting.shift();
+  if (next) next();
+  else running -= 1;
+}

@@ -1,0 +1,160 @@
+import { createHash } from 'node:crypto';
+import { mkdir, readdir, rm } from 'node:fs/promises';
+import path from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { binarySize } from '@/core/delivery';
+import { sizeOfRecipe } from '@/core/renditions';
+import { UnusableCut } from '@/media/facts';
+import { ProgramError } from '@/media/program';
+import { makeRendition } from '@/media/rendition/make-rendition';
+import { cutById } from '@/store/cuts';
+import { type Database, database } from '@/store/database';
+import { hastenPacking } from '@/store/drops';
+import { files } from '@/store/files/folder';
+import { jobsOf } from '@/store/jobs';
+import { endRendition, renditionById } from '@/store/renditions';
+import { settings } from '@/store/settings';
+import { giveTurnBack, takeTurn } from './encode-turns';
+import type { JobContext, JobWork } from './job-work';
+import { timeLeft } from './time-left';
+
+/** So much stays free for the database and for files that come in. */
+const KEPT_FREE_BYTES = 1024 ** 3;
+const LOOKS_MILLISECONDS = 700;
+
+/** There is no room for a file; others may go, and it is tried again later. */
+class NoRoom extends Error {
+  readonly code = 'ENOSPC';
+}
+
+/** Makes the file of one rendition. */
+export const encode: JobWork = {
+  async run({ job, signal, tell }) {
+    const rendition = await renditionById(database(), job.subject);
+    const cut = rendition && (await cutById(database(), rendition.cutId));
+    if (!rendition?.recipe || rendition.state === 'ready' || !cut?.facts) return {};
+    const { id, recipe, fileKey } = rendition;
+    const { facts, videoId } = cut;
+    const { most } = sizeOfRecipe(recipe, facts);
+    // A file that is written twice, once to put its index first, needs twice the room.
+    if ((await files().free()) < most * 2 + KEPT_FREE_BYTES) {
+      throw new NoRoom(`There is no room for a file of about ${binarySize(most)}; make room on the disk`);
+    }
+    const folder = await emptyFolder(id);
+    const held = heldBy(id, signal, tell);
+    try {
+      tell({ says: 'waits for its turn' });
+      await held.turn();
+      const since = performance.now();
+      const left = timeLeft();
+      const target = path.join(folder, `file.${recipe.container}`);
+      const made = await makeRendition(files().localPath(cut.fileKey), facts, recipe, target, {
+        signal,
+        onStart: held.onStart,
+        onProgress: (fraction) =>
+          held.isHeld() || tell({ says: 'making the file', fraction, secondsLeft: left(fraction) }),
+      });
+      const seconds = (performance.now() - since) / 1000 - held.seconds();
+      const adopted = await files().adopt(fileKey, target);
+      const digest = adopted.digest ?? (await digestOf(fileKey, signal));
+      return {
+        async write(trx) {
+          await endRendition(trx, id, { size: made.size, digest, seconds });
+          await hastenPacking(trx, videoId);
+        },
+      };
+    } catch (error) {
+      if (!(error instanceof ProgramError || error instanceof UnusableCut)) throw error;
+      return { write: (trx) => fail(trx, id, videoId, error.message) };
+    } finally {
+      held.end();
+      await rm(folder, { recursive: true, force: true });
+    }
+  },
+  async setAside(trx, { subject }, trouble) {
+    const rendition = await renditionById(trx, subject);
+    const cut = rendition && (await cutById(trx, rendition.cutId));
+    if (cut) await fail(trx, subject, cut.videoId, trouble);
+  },
+  async videoOf(db, { subject }) {
+    const rendition = await renditionById(db, subject);
+    return rendition && (await cutById(db, rendition.cutId))?.videoId;
+  },
+};
+
+async function fail(trx: Database, id: string, videoId: string, trouble: string): Promise<void> {
+  await endRendition(trx, id, { trouble });
+  await hastenPacking(trx, videoId);
+}
+
+/** A folder for what is made of a file on the way; what a killed worker left there is gone. */
+async function emptyFolder(id: string): Promise<string> {
+  const all = path.join(settings().home, 'making');
+  await mkdir(all, { recursive: true });
+  for (const name of await readdir(all)) {
+    if (name.startsWith(id)) await rm(path.join(all, name), { recursive: true, force: true });
+  }
+  const folder = path.join(all, `${id}-${process.pid}-${Date.now()}`);
+  await mkdir(folder);
+  return folder;
+}
+
+async function digestOf(key: string, signal: AbortSignal): Promise<string> {
+  const hash = createHash('sha256');
+  await pipeline(files().open(key), hash, { signal });
+  return hash.digest('hex');
+}
+
+/** Holds the encoder while a person wants that, and lets others have its turn meanwhile. */
+function heldBy(id: string, signal: AbortSignal, tell: JobContext['tell']) {
+  let [program, held, hasTurn]: [{ hold(): void; goOn(): void } | undefined, boolean, boolean] = [
+    undefined,
+    false,
+    false,
+  ];
+  let [heldSince, seconds] = [0, 0];
+  const give = () => {
+    if (hasTurn) giveTurnBack();
+    hasTurn = false;
+  };
+  const take = async () => {
+    await takeTurn(signal);
+    hasTurn = true;
+  };
+  const look = async () => {
+    const wanted = (await jobsOf(database(), 'encode', [id])).get(id)?.held ?? false;
+    // Until it has begun there is nothing to hold; it is held as soon as it has.
+    if (!program) return;
+    if (wanted && !held) {
+      held = true;
+      heldSince = performance.now();
+      program?.hold();
+      give();
+    } else if (!wanted && held) {
+      await take();
+      seconds += (performance.now() - heldSince) / 1000;
+      held = false;
+      program?.goOn();
+    }
+    if (held) tell({ says: 'on hold' });
+  };
+  let looking = Promise.resolve();
+  const clock = setInterval(() => {
+    // One after the other: what waits for its turn is not looked at twice.
+    looking = looking.then(look).catch(() => undefined);
+  }, LOOKS_MILLISECONDS);
+  return {
+    turn: take,
+    isHeld: () => held,
+    seconds: () => seconds,
+    onStart(started: { hold(): void; goOn(): void }) {
+      program = started;
+      // A second pass starts while it is held.
+      if (held) started.hold();
+    },
+    end() {
+      clearInterval(clock);
+      give();
+    },
+  };
+}

@@ -86,7 +86,7 @@ describe('files for sites', () => {
     expect(planned[0]?.expected?.size.likely).toBeGreaterThan(0);
     await sendVideo(videoId);
     // What is changed while it is made reaches what is sent next, and not this.
-    const { settings: was } = (await lookAtFileSets()).find((set) => set.id === id) ?? {};
+    const { settings: was } = (await lookAtFileSets()).sets.find((set) => set.id === id) ?? {};
     await editFileSet(id, { settings: { ...was, size: { way: 'at most', lines: 160 } } });
     const sheet = await untilSheet(videoId, (now) =>
       ['Marrow Quay', SHORT_POSTS].every((name) => dropAt(now, name)?.state === 'live'),
@@ -96,7 +96,7 @@ describe('files for sites', () => {
     expect(sheet.renditions[0]?.seconds).toBeGreaterThan(0);
     expect(await database()('renditions').where({ cutId: sheet.cut?.id }).whereNotNull('recipe')).toHaveLength(1);
     await undo('file sets');
-    expect((await lookAtFileSets()).find((set) => set.id === id)?.settings.size).toEqual({
+    expect((await lookAtFileSets()).sets.find((set) => set.id === id)?.settings.size).toEqual({
       way: 'at most',
       lines: 144,
     });
@@ -117,7 +117,7 @@ describe('files for sites', () => {
 
   it('are held, go on, are stopped and made again as a person says', async () => {
     const videoId = await ready(clip('held.mp4', '640x360', 26), SHORT_POSTS);
-    const set = (await lookAtFileSets()).find(({ name }) => name === 'Slow');
+    const set = (await lookAtFileSets()).sets.find(({ name }) => name === 'Slow');
     await editVideo(videoId, { file: { way: 'set', set: set?.id } });
     await sendVideo(videoId);
     const making = await untilSheet(videoId, (sheet) => (goingTo(sheet, SHORT_POSTS)?.progress?.fraction ?? 0) > 0);

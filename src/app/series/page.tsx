@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import { lookAtFileSets } from '@/desk/defaults/file-sets';
 import { lookAtSeriesList } from '@/desk/look/look-at-layers';
 import { SeriesList } from './series-list';
 
@@ -7,5 +8,6 @@ export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Series' };
 
 export default async function SeriesListPage() {
-  return <SeriesList first={await lookAtSeriesList()} />;
+  const [series, files] = await Promise.all([lookAtSeriesList(), lookAtFileSets()]);
+  return <SeriesList first={series} files={files} />;
 }

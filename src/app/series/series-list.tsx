@@ -5,11 +5,13 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
 import { DEFAULT_FIELDS, FIELD_NAMES } from '@/core/defaults';
+import type { FileSetsView } from '@/desk/defaults/file-sets';
 import type { SeriesListView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { FIELD } from '@/ui/fields/field-row';
 import { FilePick } from '@/ui/file-pick';
+import { FileSets } from '@/ui/file-sets/file-sets';
 import { Moment } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
 import { useSteps } from '@/ui/saving/use-steps';
@@ -18,7 +20,7 @@ import { UndoRedo } from '@/ui/undo-redo';
 const LARGEST_IMPORT = 2_000_000;
 
 /** Kinds of video, what their files are called, and what each gives its videos. */
-export function SeriesList({ first }: { first: SeriesListView }) {
+export function SeriesList({ first, files }: { first: SeriesListView; files: FileSetsView }) {
   const { data } = useQuery({
     queryKey: ['series'],
     queryFn: () => ask<SeriesListView>('/api/series'),
@@ -50,6 +52,7 @@ export function SeriesList({ first }: { first: SeriesListView }) {
           ))}
         </ul>
       )}
+      <FileSets first={files} />
     </main>
   );
 }

@@ -4,6 +4,7 @@ import type { CutFacts, CutMeasures, CutSpan } from '../delivery';
 import { fraction, toNumber } from '../time';
 import { LEVELS, type PreflightInput } from './finding';
 import { preflight } from './preflight';
+import { isPutRight, levelsAt, momentsAround, remedyOffer, withRemedy } from './remedy';
 import { lengthWords } from './said';
 import { openWarnings, reasonFor } from './waved';
 
@@ -170,10 +171,42 @@ describe('a finding that is meant', () => {
   it('warns no more in this file, and again in another one', () => {
     const fileFindings = preflight({ facts: FACTS, measures: measured({ black: [span(57, 60)] }), sites: [] });
     const wavedThrough = [{ rule: 'black at the end', cutId: 'a', reason: 'a pause' }];
-    const of = (id: string) => ({ fileFindings, wavedThrough, cut: { id } });
+    const of = (id: string) => ({ fileFindings, wavedThrough, cut: { id }, remedies: {} });
     expect(openWarnings(of('a'))).toEqual([]);
     expect(reasonFor(of('a'), 'black at the end')).toBe('a pause');
     expect(openWarnings(of('b'))).toHaveLength(1);
     expect(reasonFor(of('b'), 'black at the end')).toBeUndefined();
+  });
+});
+
+describe('a finding that is put right', () => {
+  const black = span(57, 60);
+  const finding = { rule: 'black at the end', span: black };
+  const offer = remedyOffer(finding);
+
+  it('warns no more where what goes out has it no more, and again where too little is left off', () => {
+    if (!offer) throw new Error('no remedy');
+    const remedies = withRemedy({ loudness: -14 }, offer, -14);
+    expect(remedies).toEqual({ loudness: -14, to: black.from });
+    expect(isPutRight(finding, remedies)).toBe(true);
+    expect(isPutRight(finding, { to: fraction(58) })).toBe(false);
+    const fileFindings = preflight({ facts: FACTS, measures: measured({ black: [black] }), sites: [] });
+    const of = { fileFindings, wavedThrough: [], cut: { id: 'a' } };
+    expect(openWarnings({ ...of, remedies })).toHaveLength(openWarnings({ ...of, remedies: {} }).length - 1);
+  });
+
+  it('is looked at before: the last frame that stays, and the first that goes', () => {
+    if (!offer) throw new Error('no remedy');
+    expect(momentsAround(offer, FACTS)).toEqual({ stays: fraction(57 * 25 - 1, 25), goes: fraction(57) });
+    expect(momentsAround({ way: 'start', at: fraction(2) }, FACTS)).toEqual({
+      stays: fraction(2),
+      goes: fraction(2 * 25 - 1, 25),
+    });
+  });
+
+  it('tells the level before and after, and whether peaks have to be held (EBU R 128: at most −1 dBTP)', () => {
+    const quiet = measured({ sound: { integratedLufs: -30, truePeakDbtp: -18 } });
+    expect(levelsAt(quiet, -23)).toMatchObject({ before: -30, after: -23, peakAfter: -11, limited: false });
+    expect(levelsAt(quiet, -8)).toMatchObject({ peakAfter: -1, limited: true });
   });
 });

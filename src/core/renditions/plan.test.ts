@@ -78,7 +78,9 @@ describe('which file goes where', () => {
   });
 
   it('is kept where it is already what a set asks for', () => {
+    const audio = { codec: 'aac', sampleRate: 48_000, channels: 2, bitRate: 128_000 };
     const small = cut({
+      audio,
       size: 15_000_000,
       bitRate: 2_000_000,
       video: { width: 1280, height: 720, bitRate: 1_800_000 },

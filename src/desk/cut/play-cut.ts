@@ -1,4 +1,10 @@
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import os from 'node:os';
+import path from 'node:path';
 import type { Readable } from 'node:stream';
+import { type Fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
+import { takeFrame } from '@/media/frames';
+import { ProgramError } from '@/media/program';
 import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
@@ -14,4 +20,24 @@ export async function openCut(id: string): Promise<{
   if (cut.state === 'arriving') throw new DeskError('not now', 'This file has not arrived yet.');
   const open = (start: number, end: number) => files().open(cut.fileKey, start, end);
   return { size: cut.size, container: cut.facts?.container ?? '', open };
+}
+
+/** The frame of a cut that is on screen at a moment, as a JPEG. @throws DeskError where there is none */
+export async function frameOfCut(id: string, at: Fraction): Promise<Buffer> {
+  const cut = found(await cutById(database(), id), 'file');
+  if (!cut.facts) throw new DeskError('not now', 'This file has not been read yet.');
+  const { num, den } = cut.facts.video.rate;
+  const exact = rate(num, den);
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'kettle-frame-'));
+  try {
+    const to = path.join(folder, 'frame.jpg');
+    await takeFrame(files().localPath(cut.fileKey), to, timeOfFrame(frameAtTime(at, exact), exact), exact);
+    // One picture has a few hundred kilobytes.
+    return await readFile(to);
+  } catch (error) {
+    if (!(error instanceof ProgramError)) throw error;
+    throw new DeskError('not found', 'There is no picture at that moment.');
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
 }

@@ -1,4 +1,4 @@
-import { number, object, string } from 'yup';
+import { lazy, number, object, string } from 'yup';
 import {
   CONTAINERS,
   type EncodeSettings,
@@ -9,6 +9,7 @@ import {
   SOUND_CODECS,
   settingsTrouble,
 } from '@/core/renditions';
+import { firstUndone, lastMade } from '@/store/changes';
 import { type Database, database, transaction } from '@/store/database';
 import { allDefaults } from '@/store/defaults';
 import { announce } from '@/store/feed';
@@ -30,37 +31,28 @@ const lines = () =>
 const kilobits = () =>
   number().integer().min(100, 'A rate is at least 100 kbit/s.').max(400_000, 'A rate is at most 400,000 kbit/s.');
 
-const sizeShape = object({
-  way: string().oneOf(['keep', 'at most', 'exactly']).required(),
-  lines: lines().when('way', {
-    is: 'keep',
-    then: (shape) => shape.strip(),
-    otherwise: (shape) => shape.required('Say how many lines.'),
-  }),
-}).noUnknown();
+const sizeShape = lazy((size: { way?: string } | undefined) => {
+  const way = string().oneOf(['keep', 'at most', 'exactly']).required();
+  if (size?.way === 'keep') return object({ way }).noUnknown();
+  return object({ way, lines: lines().required('Say how many lines.') }).noUnknown();
+});
 
-const controlShape = object({
-  way: string().oneOf(['by size', 'variable', 'quality']).required(),
-  kilobits: kilobits().when('way', {
-    is: 'variable',
-    then: (shape) => shape.required('Say the rate.'),
-    otherwise: (shape) => shape.strip(),
-  }),
-  ceiling: kilobits().when('way', {
-    is: 'variable',
-    then: (shape) => shape.required('Say the ceiling.'),
-    otherwise: (shape) => shape.strip(),
-  }),
-  quality: number()
-    .integer()
-    .min(10, 'Quality goes from 10, which is very large, to 40.')
-    .max(40, 'Quality goes from 10 to 40, which is very coarse.')
-    .when('way', {
-      is: 'quality',
-      then: (shape) => shape.required('Say the quality.'),
-      otherwise: (shape) => shape.strip(),
-    }),
-}).noUnknown();
+const controlShape = lazy((control: { way?: string } | undefined) => {
+  const way = string().oneOf(['by size', 'variable', 'quality']).required();
+  if (control?.way === 'variable') {
+    const [target, ceiling] = [kilobits().required('Say the rate.'), kilobits().required('Say the ceiling.')];
+    return object({ way, kilobits: target, ceiling }).noUnknown();
+  }
+  if (control?.way === 'quality') {
+    const quality = number()
+      .integer()
+      .min(10, 'Quality goes from 10, which is very large, to 40.')
+      .max(40, 'Quality goes from 10 to 40, which is very coarse.')
+      .required('Say the quality.');
+    return object({ way, quality }).noUnknown();
+  }
+  return object({ way }).noUnknown();
+});
 
 const soundShape = object({
   codec: string().oneOf(SOUND_CODECS).required(),
@@ -81,9 +73,9 @@ const soundShape = object({
 export const settingsShape = object({
   container: string().oneOf(CONTAINERS).required(),
   codec: string().oneOf(PICTURE_CODECS).required(),
-  size: sizeShape.required(),
+  size: sizeShape,
   rate: fractionShape().nullable().defined(),
-  control: controlShape.required(),
+  control: controlShape,
   sound: soundShape.required(),
 })
   .noUnknown()
@@ -103,13 +95,28 @@ export interface FileSetView extends FileSet {
   usedBy: string[];
 }
 
+/** Every set, and whether a change of them can be taken back or made again. */
+export interface FileSetsView {
+  sets: FileSetView[];
+  canUndo: boolean;
+  canRedo: boolean;
+}
+
 /** Every set: the ready ones first. */
-export async function lookAtFileSets(): Promise<FileSetView[]> {
+export async function lookAtFileSets(): Promise<FileSetsView> {
   const db = database();
   const own = await allFileSets(db);
   const all = [...READY_SETS.map((set) => ({ ...set, ready: true })), ...own.map((set) => ({ ...set, ready: false }))];
-  const uses = await usesOf(db);
-  return all.map((set) => ({ ...set, usedBy: uses.get(set.id) ?? [] }));
+  const [uses, last, next] = await Promise.all([
+    usesOf(db),
+    lastMade(db, FILE_SETS_SUBJECT),
+    firstUndone(db, FILE_SETS_SUBJECT),
+  ]);
+  return {
+    sets: all.map((set) => ({ ...set, usedBy: uses.get(set.id) ?? [] })),
+    canUndo: last !== undefined,
+    canRedo: next !== undefined,
+  };
 }
 
 /** Where sets are in use, by their ids: series and channels by name, videos as a count. */

@@ -55,7 +55,7 @@ describe('values that a layer may set', () => {
     ['picture', { way: 'moment', at: { num: 1, den: 0 } }, /den/],
     ['file', { way: 'keep', set: 'talk' }, /set/],
     ['file', { way: 'set', set: '../talk' }, /by its id/],
-    ['file', { tallest: 1080 }, /way/],
+    ['file', { tallest: 1080 }, /unspecified/],
     ['channels', ['not-an-id'], /channels/],
     ['language', 'english please', /by its tag/],
     ['recordedOn', '2027-02-29', /looks like/],

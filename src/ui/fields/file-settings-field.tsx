@@ -1,9 +1,13 @@
-import { useQuery } from '@tanstack/react-query';
-import type { FileHabit, FileSet } from '@/core/renditions';
-import { ask } from '@/ui/ask';
-import { Choose } from '@/ui/choose';
+'use client';
 
-/** How files are made ready for sites: as they are, or by a set. */
+import Link from 'next/link';
+import { type FileHabit, settingsWords } from '@/core/renditions';
+import { CHOOSE_FIELD, Choose } from '@/ui/choose';
+import { useFileSets } from '@/ui/file-sets/use-file-sets';
+
+const KEEP = 'keep';
+
+/** How files are made ready for sites: as they are where that can be, or by a set. */
 export function FileSettingsField({
   id,
   file,
@@ -13,13 +17,29 @@ export function FileSettingsField({
   file: FileHabit;
   onChange: (file: FileHabit) => void;
 }) {
-  const { data: sets = [] } = useQuery({ queryKey: ['file sets'], queryFn: () => ask<FileSet[]>('/api/file-sets') });
+  const { sets } = useFileSets();
+  const chosen = file.way === 'set' ? sets.find((set) => set.id === file.set) : undefined;
+  const gone = file.way === 'set' && sets.length > 0 && !chosen;
   return (
-    <Choose
-      id={id}
-      value=""
-      options={[['', 'x'], ...sets.map((s) => [s.id, s.name] as const)]}
-      onChange={() => onChange(file)}
-    />
+    <div className="grid justify-items-start gap-1">
+      <Choose
+        id={id}
+        value={file.way === 'set' ? file.set : KEEP}
+        options={[
+          [KEEP, 'As it is, where the site takes it'],
+          ...sets.map((set) => [set.id, set.name] as const),
+          ...(file.way === 'set' && !chosen ? [[file.set, gone ? 'a set that is gone' : '…'] as const] : []),
+        ]}
+        onChange={(value) => onChange(value === KEEP ? { way: 'keep' } : { way: 'set', set: value })}
+        className={`${CHOOSE_FIELD} w-full max-w-80`}
+      />
+      <p className="text-[13px] text-soft">
+        {gone && 'This set was deleted: the file goes as it is. '}
+        {chosen ? `${chosen.says ? `${chosen.says}. ` : ''}${settingsWords(chosen.settings)}. ` : ''}
+        <Link href="/series#file-sets" className="textlink">
+          File settings
+        </Link>
+      </p>
+    </div>
   );
 }

@@ -3,6 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { type DefaultField, type Defaults, isDefaultField, type LayerValues, valueOver } from '@/core/defaults';
+import type { RemediesOfCut } from '@/core/renditions';
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
@@ -13,9 +14,14 @@ import { type SaveEnd, useActs } from '@/ui/saving/use-acts';
 /** Fields of the layers as they are set on the video; null leaves one to the layers beneath. */
 type LayerEdit = { [F in DefaultField]?: LayerValues[F] | null };
 
+/** What is put right in the file in use, as the record keeps it. */
+const remediesOfCut = ({ remedies, cut }: SheetView): RemediesOfCut | null =>
+  cut && Object.keys(remedies).length > 0 ? { cutId: cut.id, ...remedies } : null;
+
 /** Fields of the record that the Sheet sets. */
 export type SheetEdit = LayerEdit &
   Partial<Pick<SheetView, 'title' | 'summary' | 'episode' | 'timeLine' | 'meantBlanks' | 'wavedThrough'>> & {
+    remedies?: RemediesOfCut | null;
     chapterChoice?: SheetView['chapterChoice'] | null;
     seriesId?: string | null;
   };
@@ -68,6 +74,7 @@ function madeOn(sheet: SheetView, edit: SheetEdit): Record<string, unknown> {
     chapterChoice: sheet.chaptersChosen === 'here' ? sheet.chapterChoice : null,
     meantBlanks: sheet.meantBlanks,
     wavedThrough: sheet.wavedThrough,
+    remedies: remediesOfCut(sheet),
   };
   const entries = Object.keys(edit).flatMap((field): [string, unknown][] => {
     if (isDefaultField(field)) return [[field, sheet.own[field] ?? null]];

@@ -9,6 +9,7 @@ import { FilePick } from '@/ui/file-pick';
 import type { SheetHandle } from '../use-sheet';
 import type { FileTaking } from '../use-take-file';
 import { FileFindings } from './file-findings';
+import { SiteFiles } from './site-files';
 
 /** What the cut was found to be, and what can be taken out of it or put in its place. */
 export function CutFactsBlock({ handle, taking }: { handle: SheetHandle; taking: FileTaking }) {
@@ -42,6 +43,7 @@ export function CutFactsBlock({ handle, taking }: { handle: SheetHandle; taking:
         ))}
       </dl>
       <FileFindings handle={handle} />
+      <SiteFiles handle={handle} />
       {facts.chaptersInside ? (
         <button type="button" onClick={taking.takeInside} className="textlink mt-2 block text-sm">
           Take the {facts.chaptersInside} chapters that are inside it

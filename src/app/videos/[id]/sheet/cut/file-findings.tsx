@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { spanName } from '@/core/delivery';
-import { type Finding, reasonFor } from '@/core/preflight';
+import { type Finding, isPutRight, reasonFor, remedyOffer } from '@/core/preflight';
 import { floor, toNumber, viewerTime } from '@/core/time';
 import type { CutView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
@@ -14,6 +14,7 @@ import { PopButton } from '@/ui/pop-button';
 import { useSections } from '../sections/sections-provider';
 import { usePlayer } from '../time-line/player-state';
 import type { SheetHandle } from '../use-sheet';
+import { RemedyButton } from './remedy-button';
 
 /** What was found in the file: each with why it matters and what to do, and where it is. */
 export function FileFindings({ handle }: { handle: SheetHandle }) {
@@ -75,7 +76,9 @@ function Found({ finding, handle }: { finding: Finding; handle: SheetHandle }) {
   const { sheet, save } = handle;
   const { rule, level, what, why, remedy, span } = finding;
   const reason = reasonFor(sheet, rule);
-  const waves = level === 'warns' && reason === undefined;
+  const right = isPutRight(finding, sheet.remedies);
+  const waves = level === 'warns' && reason === undefined && !right;
+  const offer = right || reason !== undefined ? undefined : remedyOffer(finding);
   const others = sheet.wavedThrough.filter((waved) => waved.rule !== rule || waved.cutId !== sheet.cut?.id);
   return (
     <li className="grid grid-cols-[14px_minmax(0,1fr)] gap-x-1.5 [overflow-wrap:anywhere]">
@@ -83,10 +86,11 @@ function Found({ finding, handle }: { finding: Finding; handle: SheetHandle }) {
       <div>
         <p>
           <span className={waves ? 'font-semibold' : ''}>{what}.</span> {why}{' '}
-          <span className="text-soft">{remedy}.</span>
+          <span className="text-soft">{right ? 'Put right in the file that goes out.' : `${remedy}.`}</span>
         </p>
         <p className="flex flex-wrap items-center gap-x-3 text-[13px]">
           {span && <GoTo seconds={toNumber(span.from)} at={viewerTime(span.from, floor(span.from))} />}
+          {offer && <RemedyButton offer={offer} handle={handle} />}
           {waves && (
             <Waving
               onWave={(said) => save({ wavedThrough: [...others, { rule, cutId: sheet.cut?.id ?? '', reason: said }] })}

@@ -1,0 +1,276 @@
+'use client';
+
+import { type FormEvent, type ReactNode, useState } from 'react';
+import {
+  type Container,
+  type EncodeSettings,
+  type PictureCodec,
+  type RateControl,
+  type SoundCodec,
+  settingsTrouble,
+} from '@/core/renditions';
+import { Button } from '../button';
+import { CHOOSE_FIELD, Choose } from '../choose';
+import { FIELD } from '../fields/field-row';
+
+/** What a set is called, and what it asks for. */
+export interface NamedSettings {
+  name: string;
+  settings: EncodeSettings;
+}
+
+const CONTAINER_CHOICES: [Container, string][] = [
+  ['mp4', 'MP4'],
+  ['mov', 'MOV'],
+  ['mkv', 'MKV'],
+  ['webm', 'WebM'],
+];
+const CODEC_CHOICES: [PictureCodec, string][] = [
+  ['h264', 'H.264 (taken everywhere)'],
+  ['hevc', 'H.265 (smaller, slower to make)'],
+  ['vp9', 'VP9 (smaller, slow to make)'],
+];
+const SOUND_CHOICES: [SoundCodec, string][] = [
+  ['aac', 'AAC'],
+  ['opus', 'Opus'],
+];
+const LINES = [2160, 1440, 1080, 720, 480];
+/** Frame rates that are met (common practice, no source), by their names. */
+const RATES: [string, string][] = [
+  ['', 'as the file'],
+  ['24000/1001', '23.976'],
+  ['24/1', '24'],
+  ['25/1', '25'],
+  ['30000/1001', '29.97'],
+  ['30/1', '30'],
+  ['50/1', '50'],
+  ['60000/1001', '59.94'],
+  ['60/1', '60'],
+];
+const SOUND_RATES = [64, 96, 128, 192, 256, 320];
+const LOUDNESS: [string, string][] = [
+  ['', 'as the file'],
+  ['-14', '−14 LUFS'],
+  ['-16', '−16 LUFS'],
+  ['-23', '−23 LUFS (EBU R 128)'],
+];
+
+/** The fields of a set; what cannot be met is said where it is typed, with the nearest that can. */
+export function SetForm({
+  first,
+  button,
+  onSave,
+}: {
+  first: NamedSettings;
+  button: string;
+  onSave: (set: NamedSettings) => unknown;
+}) {
+  const [{ name, settings }, setSet] = useState(first);
+  const put = (fields: Partial<EncodeSettings>) => setSet({ name, settings: { ...settings, ...fields } });
+  const sound = (fields: Partial<EncodeSettings['sound']>) => put({ sound: { ...settings.sound, ...fields } });
+  const { size, rate, control } = settings;
+  const trouble = settingsTrouble(settings);
+  return (
+    <form
+      className="grid gap-3 text-sm sm:grid-cols-2"
+      onSubmit={(event: FormEvent) => {
+        event.preventDefault();
+        if (!trouble && name.trim() !== '') void onSave({ name: name.trim(), settings });
+      }}
+    >
+      <label className="grid gap-1 sm:col-span-2">
+        Name
+        <input
+          value={name}
+          required
+          maxLength={60}
+          onChange={(event) => setSet({ name: event.target.value, settings })}
+          className={FIELD}
+        />
+      </label>
+      <Part label="File">
+        <List
+          label="File"
+          value={settings.container}
+          options={CONTAINER_CHOICES}
+          onChange={(container) => put({ container })}
+        />
+      </Part>
+      <Part label="Picture">
+        <List label="Picture" value={settings.codec} options={CODEC_CHOICES} onChange={(codec) => put({ codec })} />
+      </Part>
+      <Part label="Size">
+        <List
+          label="Size"
+          value={size.way === 'keep' ? 'keep' : `${size.way} ${size.lines}`}
+          options={[
+            ['keep', 'as the file'],
+            ...(['at most', 'exactly'] as const).flatMap((way) =>
+              linesWith(size.way === way ? size.lines : undefined).map(
+                (lines) => [`${way} ${lines}`, `${way} ${lines} lines`] as const,
+              ),
+            ),
+          ]}
+          onChange={(value) => put({ size: sizeOf(value) })}
+        />
+      </Part>
+      <Part label="Frames a second">
+        <List
+          label="Frames a second"
+          value={rate ? `${rate.num}/${rate.den}` : ''}
+          options={RATES}
+          onChange={(value) => {
+            const [num = 0, den = 1] = value.split('/').map(Number);
+            put({ rate: value === '' ? null : { num, den } });
+          }}
+        />
+      </Part>
+      <Part label="Bits of the picture">
+        <List
+          label="Bits of the picture"
+          value={control.way}
+          options={[
+            ['by size', 'as many as its size wants'],
+            ['variable', 'a target and a ceiling'],
+            ['quality', 'equally good throughout'],
+          ]}
+          onChange={(way) => put({ control: controlOf(way) })}
+        />
+      </Part>
+      <Bits control={control} onChange={(next) => put({ control: next })} />
+      <Part label="Sound">
+        <div className="flex gap-2">
+          <List
+            label="Sound"
+            value={settings.sound.codec}
+            options={SOUND_CHOICES}
+            onChange={(codec) => sound({ codec })}
+          />
+          <List
+            label="Rate of the sound"
+            value={String(settings.sound.kilobits)}
+            options={[...new Set([...SOUND_RATES, settings.sound.kilobits])]
+              .sort((a, b) => a - b)
+              .map((kilobits) => [String(kilobits), `${kilobits} kbit/s`] as const)}
+            onChange={(value) => sound({ kilobits: Number(value) })}
+          />
+        </div>
+      </Part>
+      <Part label="Loudness">
+        <List
+          label="Loudness"
+          value={String(settings.sound.loudness ?? '')}
+          options={loudnessWith(settings.sound.loudness)}
+          onChange={(value) => sound({ loudness: value === '' ? null : Number(value) })}
+        />
+      </Part>
+      {trouble && (
+        <p className="text-snag sm:col-span-2" role="alert">
+          ▲ {trouble}.
+        </p>
+      )}
+      <Button type="submit" look="press" className="justify-self-start sm:col-span-2">
+        {button}
+      </Button>
+    </form>
+  );
+}
+
+function Part({ label, children }: { label: string; children: ReactNode }) {
+  return (
+    <div className="grid content-start gap-1">
+      <span aria-hidden>{label}</span>
+      {children}
+    </div>
+  );
+}
+
+function List<V extends string>(props: {
+  label: string;
+  value: V;
+  options: readonly (readonly [V, string])[];
+  onChange: (value: V) => void;
+}) {
+  return <Choose {...props} className={`${CHOOSE_FIELD} w-full`} />;
+}
+
+/** The numbers that go with a way of sharing out bits. */
+function Bits({ control, onChange }: { control: RateControl; onChange: (control: RateControl) => void }) {
+  if (control.way === 'by size') return <span className="max-sm:hidden" />;
+  if (control.way === 'quality') {
+    return (
+      <Count
+        label="Quality (lower is better)"
+        value={control.quality}
+        least={10}
+        most={40}
+        onChange={(quality) => onChange({ ...control, quality })}
+      />
+    );
+  }
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <Count
+        label="Target, kbit/s"
+        value={control.kilobits}
+        least={100}
+        most={400_000}
+        onChange={(kilobits) => onChange({ ...control, kilobits })}
+      />
+      <Count
+        label="Ceiling, kbit/s"
+        value={control.ceiling}
+        least={100}
+        most={400_000}
+        onChange={(ceiling) => onChange({ ...control, ceiling })}
+      />
+    </div>
+  );
+}
+
+function Count({
+  label,
+  value,
+  least,
+  most,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  least: number;
+  most: number;
+  onChange: (value: number) => void;
+}) {
+  return (
+    <label className="grid gap-1">
+      {label}
+      <input
+        type="number"
+        required
+        min={least}
+        max={most}
+        step={1}
+        value={Number.isNaN(value) ? '' : value}
+        onChange={(event) => onChange(event.target.valueAsNumber)}
+        className={`${FIELD} tabular-nums`}
+      />
+    </label>
+  );
+}
+
+const linesWith = (own: number | undefined) => [...new Set([...LINES, ...(own ? [own] : [])])].sort((a, b) => b - a);
+
+function loudnessWith(own: number | null): [string, string][] {
+  if (own === null || LOUDNESS.some(([value]) => value === String(own))) return LOUDNESS;
+  return [...LOUDNESS, [String(own), `${String(own).replace('-', '−')} LUFS`]];
+}
+
+function sizeOf(value: string): EncodeSettings['size'] {
+  const found = /^(at most|exactly) (\d+)$/.exec(value);
+  return found ? { way: found[1] as 'at most' | 'exactly', lines: Number(found[2]) } : { way: 'keep' };
+}
+
+function controlOf(way: RateControl['way']): RateControl {
+  if (way === 'variable') return { way, kilobits: 18_000, ceiling: 24_000 };
+  return way === 'quality' ? { way, quality: 20 } : { way };
+}

@@ -133,6 +133,38 @@ kettle
   .option('--json', 'as JSON')
   .action(async (file, options) => (await import('./preflight')).printPreflight(file, options));
 
+/** The options of the commands that plan or make a file. */
+const asksForFile = (command: Command) =>
+  command
+    .option(
+      '--settings <set>',
+      'talk, screen, action, trailer, or settings as JSON; without it, as it is where it can be',
+    )
+    .option(
+      '--remedy <remedy>',
+      'start, end, loudness (or loudness=-16), index or sphere; give it several times',
+      many,
+    );
+
+asksForFile(
+  kettle
+    .command('plan')
+    .description('Print which files sites would get, why, how large they are and how long they take')
+    .argument('<file>')
+    .requiredOption('--site <site>', 'a site that it goes to; give it several times for several', many),
+)
+  .option('--json', 'as JSON')
+  .action(async (file, options) => (await import('./plan')).printPlan(file, options));
+
+asksForFile(
+  kettle
+    .command('render')
+    .description('Make the file that a site would get')
+    .argument('<file>')
+    .requiredOption('--site <site>', 'the site that it is for')
+    .requiredOption('--output <file>', 'the file to write; it must not be there yet'),
+).action(async (file, options) => (await import('./render')).render(file, options));
+
 kettle
   .command('fit')
   .description('Print the words of a JSON file as a site would get them')

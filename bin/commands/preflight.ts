@@ -1,11 +1,7 @@
-import { stat } from 'node:fs/promises';
-import { type CutFacts, type CutMeasures, type CutSpan, codecName, containerName } from '@/core/delivery';
+import { type CutMeasures, type CutSpan, codecName, containerName } from '@/core/delivery';
 import { type Finding, momentWords, preflight } from '@/core/preflight';
 import { rate, rateName, toNumber } from '@/core/time';
-import { DeskError } from '@/desk/desk-error';
-import { readFacts, UnusableCut } from '@/media/facts';
-import { measureCut } from '@/media/pass/measure-cut';
-import { ProgramError } from '@/media/program';
+import { lookedOver } from './named/looked-over';
 import { siteNamed } from './named/site';
 
 interface PreflightOptions {
@@ -40,24 +36,10 @@ const findingAsData = ({ rule, level, site, span, what, why, remedy }: Finding) 
   ...{ what, why, remedy },
 });
 
-async function looked(file: string): Promise<{ facts: CutFacts; measures: CutMeasures }> {
-  const { size } = await stat(file).catch(() => {
-    throw new DeskError('not found', `There is no file ${file}.`);
-  });
-  try {
-    const facts = await readFacts(file, size);
-    return { facts, measures: await measureCut(file, facts) };
-  } catch (error) {
-    if (error instanceof UnusableCut) throw new DeskError('not taken', error.message);
-    if (!(error instanceof ProgramError)) throw error;
-    throw new DeskError('not taken', `${file} cannot be played: ${error.said}. Export it again.`);
-  }
-}
-
 /** Prints what a file is and what is wrong with it; the exit code is 1 where a site that is named does not take it. */
 export async function printPreflight(file: string, options: PreflightOptions): Promise<void> {
   const sites = options.site?.map(siteNamed) ?? [];
-  const { facts, measures } = await looked(file);
+  const { facts, measures } = await lookedOver(file);
   const findings = preflight({ facts, measures, sites });
   if (findings.some(({ level }) => level === 'stops')) process.exitCode = 1;
   if (options.json) {

@@ -1,14 +1,5 @@
-import { lazy, number, object, string } from 'yup';
-import {
-  CONTAINERS,
-  type EncodeSettings,
-  type FileSet,
-  PICTURE_CODECS,
-  READY_SETS,
-  SAMPLE_RATES,
-  SOUND_CODECS,
-  settingsTrouble,
-} from '@/core/renditions';
+import { object } from 'yup';
+import { type FileSet, READY_SETS } from '@/core/renditions';
 import { firstUndone, lastMade } from '@/store/changes';
 import { type Database, database, transaction } from '@/store/database';
 import { allDefaults } from '@/store/defaults';
@@ -19,70 +10,9 @@ import { lockThing } from '@/store/locks';
 import { allSeries } from '@/store/series';
 import { change, FILE_SETS_SUBJECT } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
-import { fractionShape } from '../layers/values-shape';
 import { trimmed } from '../text-shape';
 import { checkUnchanged, partedOn } from '../video/made-on';
-
-const lines = () =>
-  number()
-    .integer('Lines are a whole number.')
-    .min(144, 'A picture has at least 144 lines.')
-    .max(4320, 'A picture has at most 4,320 lines.');
-const kilobits = () =>
-  number().integer().min(100, 'A rate is at least 100 kbit/s.').max(400_000, 'A rate is at most 400,000 kbit/s.');
-
-const sizeShape = lazy((size: { way?: string } | undefined) => {
-  const way = string().oneOf(['keep', 'at most', 'exactly']).required();
-  if (size?.way === 'keep') return object({ way }).noUnknown();
-  return object({ way, lines: lines().required('Say how many lines.') }).noUnknown();
-});
-
-const controlShape = lazy((control: { way?: string } | undefined) => {
-  const way = string().oneOf(['by size', 'variable', 'quality']).required();
-  if (control?.way === 'variable') {
-    const [target, ceiling] = [kilobits().required('Say the rate.'), kilobits().required('Say the ceiling.')];
-    return object({ way, kilobits: target, ceiling }).noUnknown();
-  }
-  if (control?.way === 'quality') {
-    const quality = number()
-      .integer()
-      .min(10, 'Quality goes from 10, which is very large, to 40.')
-      .max(40, 'Quality goes from 10 to 40, which is very coarse.')
-      .required('Say the quality.');
-    return object({ way, quality }).noUnknown();
-  }
-  return object({ way }).noUnknown();
-});
-
-const soundShape = object({
-  codec: string().oneOf(SOUND_CODECS).required(),
-  kilobits: number()
-    .integer()
-    .min(32, 'Sound has at least 32 kbit/s.')
-    .max(640, 'Sound has at most 640 kbit/s.')
-    .required(),
-  sampleRate: number().oneOf(SAMPLE_RATES, 'Sound has 44.1 or 48 kHz.').nullable().defined(),
-  loudness: number()
-    .min(-36, 'Loudness goes from −36 to −8 LUFS.')
-    .max(-8, 'Loudness goes from −36 to −8 LUFS.')
-    .nullable()
-    .defined(),
-}).noUnknown();
-
-/** Settings of an encode, as they are typed or given on the command line. */
-export const settingsShape = object({
-  container: string().oneOf(CONTAINERS).required(),
-  codec: string().oneOf(PICTURE_CODECS).required(),
-  size: sizeShape,
-  rate: fractionShape().nullable().defined(),
-  control: controlShape,
-  sound: soundShape.required(),
-})
-  .noUnknown()
-  .test('can be met', (settings, { createError }) => {
-    const trouble = settings && settingsTrouble(settings as EncodeSettings);
-    return trouble ? createError({ message: `${trouble}.` }) : true;
-  });
+import { settingsShape } from './settings-shape';
 
 const setShape = object({
   name: trimmed().max(60, 'A name has at most 60 characters.').required('Give the set a name.'),

@@ -80,11 +80,11 @@ function Ends({ offer, handle }: { offer: RemedyOffer; handle: SheetHandle }) {
   return (
     <div className="grid grid-cols-2 gap-2">
       {frames.map(({ says, moment }) => (
-        <figure key={says} className={says === 'left off' ? 'opacity-60' : ''}>
+        <figure key={says}>
           <img
             src={`/api/cuts/${cut.id}/frame?num=${moment.num}&den=${moment.den}`}
             alt={says}
-            className="aspect-video w-full rounded-md bg-sunk object-contain"
+            className={`aspect-video w-full rounded-md bg-sunk object-contain ${says === 'left off' ? 'opacity-50' : ''}`}
           />
           <figcaption className="text-[13px] text-soft">
             {says} · {at(moment)}

@@ -3,7 +3,7 @@ import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { gzipSync } from 'node:zlib';
 import type { Page } from 'playwright-core';
 import { ensureBuild } from '../bin/setup/build.mjs';
-import { startBrowser } from '../tests/setup/browser';
+import { startChromium } from '../tests/setup/chromium';
 import { startMachine } from '../tests/setup/machine';
 import { measureOn } from './ending';
 import { fastest } from './fastest';
@@ -38,7 +38,7 @@ await measureOn(machine, undefined, async () => {
     await db('channels').insert({ ...like, id, siteChannelId: id, name: `Channel ${channels.length + 1}` });
     channels.push(id);
   }
-  const browser = await startBrowser();
+  const browser = await startChromium();
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const first = await lookAt(page);
   say({ measure: 'the Board, empty', videos: 0, ...first });

@@ -10,8 +10,8 @@ import { uploadsTo } from './faults/uploads';
 /** A short form, for the tests: a few drops and faults, and no line that stands still for a minute. */
 const SHORT = process.env.BENCH_SHORT === '1';
 const SEED = Number(process.env.BENCH_SEED ?? 20261126);
-const FILES = Number(process.env.BENCH_FILES ?? (SHORT ? 3 : 15));
-const FAULTS = Number(process.env.BENCH_FAULTS ?? (SHORT ? 25 : 220));
+const FILES = Number(process.env.BENCH_FILES ?? (SHORT ? 2 : 15));
+const FAULTS = Number(process.env.BENCH_FAULTS ?? (SHORT ? 10 : 220));
 const WORKERS = 3;
 /** After the last fault everything has so long to come to its end. */
 const REST_SECONDS = SHORT ? 120 : 420;

@@ -1,23 +1,28 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { type Browser, type BrowserContext, chromium, type Locator, type Page } from 'playwright-core';
-import { expect } from 'vitest';
+import type { Browser, BrowserContext, Locator, Page } from 'playwright-core';
+import { afterEach, expect } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
+import { startChromium } from './chromium';
 
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-  '--disable-component-update',
-  '--disable-sync',
-];
+const started: Browser[] = [];
 
-/** Debian's Chromium, headless. */
-export function startBrowser(): Promise<Browser> {
-  return chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+/** Debian's Chromium, headless. Where a test fails, what its pages show is printed: CI leaves nothing else to look at. */
+export async function startBrowser(): Promise<Browser> {
+  const browser = await startChromium();
+  started.push(browser);
+  return browser;
 }
+
+const MOST_SHOWN = 2500;
+
+afterEach(async ({ task }) => {
+  if (task.result?.state !== 'fail') return;
+  for (const page of started.flatMap((browser) => browser.contexts()).flatMap((context) => context.pages())) {
+    const shown = await page.evaluate(() => document.body.innerText).catch((error: Error) => error.message);
+    console.error(`— ${task.name}: ${page.url()}\n${shown.slice(0, MOST_SHOWN)}`);
+  }
+});
 
 /** Lets every section of a Sheet be open on the pages of a context, as a person may have it. */
 export async function withOpenSections(context: BrowserContext): Promise<BrowserContext> {
@@ -43,10 +48,11 @@ interface AxeResult {
 /**
  * Runs axe on a page in both themes with every rule that it has for WCAG 2.2 A and AA, the size of what is pressed among
  * them (2.5.8): no finding at all may be there, and the page may not scroll sideways (1.4.10).
+ * @param themes in which it is looked at; only colours differ between them
  */
-export async function expectReachable(page: Page): Promise<void> {
+export async function expectReachable(page: Page, themes: readonly string[] = ['light', 'dark']): Promise<void> {
   await page.evaluate(axeSource);
-  for (const theme of ['light', 'dark']) {
+  for (const theme of themes) {
     const found = await page.evaluate(async (name) => {
       document.documentElement.dataset.theme = name;
       type Axe = { run(options: object): Promise<AxeResult> };

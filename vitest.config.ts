@@ -15,8 +15,8 @@ export default defineConfig({
           name: 'unit',
           setupFiles,
           include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/outside/**/*.test.ts'],
-          // Some of them start the command line or ffmpeg several times.
-          testTimeout: 30_000,
+          // Some of them start the command line or ffmpeg several times, on a machine that stalls.
+          testTimeout: 90_000,
         },
       },
       {

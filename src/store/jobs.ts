@@ -17,6 +17,8 @@ export const JOB_KINDS = [
   'playlists',
   /** What a person does with many videos at once. */
   'many',
+  /** The folder that is watched for finished videos, from time to time. */
+  'inbox',
   /** Files and rows that are no longer needed, from time to time. */
   'tidy',
 ] as const;

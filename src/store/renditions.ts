@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto';
 import { AS_IT_IS, type MadeBefore, type Recipe, recipeText } from '@/core/renditions';
 import { now } from './clock';
 import { type Database, fromJson, toJson } from './database';
+import { askToRemoveFiles } from './files/removals';
 import { newId } from './ids';
 
-export type RenditionState = 'waiting' | 'ready' | 'failed';
+/** Gone: it was made, and its file was deleted since. */
+export type RenditionState = 'waiting' | 'ready' | 'failed' | 'gone';
 
 /** A file made from a cut for sites; `settings` names how, 'as it is' being the cut itself. Drops share renditions. */
 export interface Rendition {
@@ -123,6 +125,24 @@ export async function endRendition(
       ? { state: 'failed', trouble: ended.trouble.slice(0, 1000) }
       : { ...ended, state: 'ready', trouble: null, madeAt: now(db) };
   await db('renditions').where({ id }).update(fields);
+}
+
+/** Takes the file of a rendition off the disk; it is made again where it is needed again. */
+export async function deleteMadeFile(trx: Database, { id, fileKey }: Pick<Rendition, 'id' | 'fileKey'>): Promise<void> {
+  await askToRemoveFiles(trx, [fileKey]);
+  await trx('renditions').where({ id, state: 'ready' }).update({ state: 'gone' });
+}
+
+/** Files that were made for drops that are all live. */
+export async function renditionsAllLive(db: Database): Promise<(Rendition & { videoId: string })[]> {
+  const rows: (Row & { videoId: string })[] = await db('renditions as r')
+    .join('cuts as c', 'c.id', 'r.cutId')
+    .where('r.state', 'ready')
+    .whereNotNull('r.recipe')
+    .whereExists(db('drops').whereRaw('?? = ??', ['drops.rendition_id', 'r.id']))
+    .whereNotExists(db('drops').whereRaw('?? = ??', ['drops.rendition_id', 'r.id']).whereNot('drops.state', 'live'))
+    .select([...columns.map((column) => `r.${column}`), 'c.videoId']);
+  return rows.map((row) => ({ ...fromRow(row), videoId: row.videoId }));
 }
 
 /** Has a rendition wait to be made once more. */

@@ -9,6 +9,7 @@ const shape = object({
   KETTLE_SITES_PORT: port(7310),
   KETTLE_DATABASE_URL: string(),
   KETTLE_HOME: string().default('.kettle').required(),
+  KETTLE_INBOX: string(),
   KETTLE_LEASE_SECONDS: number().min(1).max(600).default(15).required(),
   KETTLE_LOG_LEVEL: string().oneOf(['debug', 'info', 'warn', 'error', 'silent']).default('info').required(),
 });
@@ -22,6 +23,8 @@ export interface Settings {
   sitesPort: number;
   /** Absolute path of the folder for data, files and logs. */
   home: string;
+  /** Absolute path of the folder that is watched for finished videos, where one is. */
+  inbox: string | undefined;
   /** How long a worker's claim holds without a heartbeat. */
   leaseSeconds: number;
   logLevel: string;
@@ -43,6 +46,7 @@ export function settings(): Settings {
     KETTLE_SITES_PORT: process.env.KETTLE_SITES_PORT,
     KETTLE_DATABASE_URL: process.env.KETTLE_DATABASE_URL || undefined,
     KETTLE_HOME: process.env.KETTLE_HOME,
+    KETTLE_INBOX: process.env.KETTLE_INBOX || undefined,
     KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
   });
@@ -52,6 +56,7 @@ export function settings(): Settings {
     databaseUrl: env.KETTLE_DATABASE_URL,
     sitesPort: env.KETTLE_SITES_PORT,
     home: path.resolve(/* turbopackIgnore: true */ env.KETTLE_HOME),
+    inbox: env.KETTLE_INBOX && path.resolve(/* turbopackIgnore: true */ env.KETTLE_INBOX),
     leaseSeconds: env.KETTLE_LEASE_SECONDS,
     logLevel: env.KETTLE_LOG_LEVEL,
   };

@@ -68,6 +68,8 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       jobs('picture', 1, ['picture']),
       jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),
+      // Only a worker that can see the folder looks into it.
+      ...(settings().inbox ? [jobs('inbox', 1, ['inbox'])] : []),
     ],
   ];
 }

@@ -10,6 +10,7 @@ import { BUTTONS } from '@/ui/button-words';
 import { Moment } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
 import { useSure } from '@/ui/sure';
+import { LineLimits } from './line-limits';
 
 type SiteView = ChannelsView['sites'][number];
 type AccountView = SiteView['accounts'][number];
@@ -46,6 +47,7 @@ export function Channels({ first, connected, trouble, insteadOf }: ChannelsProps
       {data.sites.map((site) => (
         <SiteBlock key={site.id} site={site} />
       ))}
+      <LineLimits sites={data.sites} />
     </main>
   );
 }

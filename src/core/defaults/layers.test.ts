@@ -168,7 +168,19 @@ describe('the fields of a layer', () => {
         'countries',
         'broadcast',
       ],
-      ...['forChildren', 'adverts', 'privacy', 'release', 'picture', 'file', 'channels', 'credits', 'products'],
+      ...[
+        'forChildren',
+        'adverts',
+        'privacy',
+        'release',
+        'picture',
+        'file',
+        'sendFromInbox',
+        'deleteMadeFiles',
+        'channels',
+        'credits',
+        'products',
+      ],
       'chapterColours',
     ];
     expect([...DEFAULT_FIELDS].sort()).toEqual(all.sort());

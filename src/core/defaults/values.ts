@@ -33,6 +33,10 @@ export interface Defaults extends Declarations {
   sendCaptions: boolean;
   picture: PictureHabit;
   file: FileHabit;
+  /** Whether a file from the inbox is sent by itself where nothing is found against it. */
+  sendFromInbox: boolean;
+  /** Whether files that were made for sites are deleted once every drop that they are for is live. */
+  deleteMadeFiles: boolean;
   /** Ids of the channels that are ticked for a new video. */
   channels: string[];
 }
@@ -68,6 +72,8 @@ export const PLAIN_DEFAULTS: Defaults = {
   sendCaptions: true,
   picture: { way: 'none' },
   file: { way: 'keep' },
+  sendFromInbox: false,
+  deleteMadeFiles: false,
   channels: [],
 };
 
@@ -88,6 +94,8 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   sendCaptions: 'captions',
   picture: 'picture',
   file: 'file settings',
+  sendFromInbox: 'files from the inbox',
+  deleteMadeFiles: 'files made for sites',
   channels: 'channels',
   ...DECLARATION_NAMES,
 };

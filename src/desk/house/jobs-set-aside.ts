@@ -11,6 +11,7 @@ const WORK: Record<JobKind, string> = {
   picture: 'Making a picture',
   many: 'Changing many videos',
   playlists: 'Reading playlists',
+  inbox: 'Looking into the inbox',
   tidy: 'Tidying up',
 };
 

@@ -1,13 +1,18 @@
+import { fieldInForce } from '@/core/defaults';
 import { forgetOldConnectRequests } from '@/store/accounts';
 import { forgetOldChanges } from '@/store/changes';
 import { allChannels } from '@/store/channels';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
 import { forgetOldWaits } from '@/store/drops';
-import { forgetOldEntries } from '@/store/feed';
+import { announce, forgetOldEntries } from '@/store/feed';
 import { files } from '@/store/files/folder';
 import { removeAskedFiles } from '@/store/files/removals';
 import { askForJobs } from '@/store/jobs';
 import { forgetOldManyActs } from '@/store/many-acts';
+import { deleteMadeFile, renditionsAllLive } from '@/store/renditions';
+import { settings } from '@/store/settings';
+import { videosById } from '@/store/videos';
+import { keptLayers, layersAt } from '../layers/layers';
 import { deleteAsked } from '../video/delete-video';
 
 /** The subject of work that is done for all there is. */
@@ -18,6 +23,7 @@ const PLAYLISTS_AFTER_SECONDS = 300;
 export async function askForKeeping(): Promise<void> {
   const db = database();
   await askForJobs(db, 'tidy', [EVERYTHING]);
+  if (settings().inbox) await askForJobs(db, 'inbox', [EVERYTHING]);
   const ids = (await allChannels(db)).map(({ id }) => id);
   // They were read when the account was connected.
   await askForJobs(db, 'playlists', ids, { seconds: PLAYLISTS_AFTER_SECONDS });
@@ -32,6 +38,26 @@ export async function tidyUp(): Promise<void> {
   await forgetOldWaits(db);
   await forgetOldManyActs(db);
   await deleteAsked();
+  await deleteFilesOfLive();
   await files().removeHalf();
   await removeAskedFiles(db);
+}
+
+/** Deletes files that were made for sites, of videos whose habit that is, once all their drops are live. */
+async function deleteFilesOfLive(): Promise<void> {
+  const db = database();
+  const made = await renditionsAllLive(db);
+  if (made.length === 0) return;
+  const layers = await keptLayers(db);
+  const videos = new Map(
+    (await videosById(db, [...new Set(made.map(({ videoId }) => videoId))])).map((video) => [video.id, video]),
+  );
+  for (const rendition of made) {
+    const video = videos.get(rendition.videoId);
+    if (!video || fieldInForce('deleteMadeFiles', layersAt(layers, video)).value !== true) continue;
+    await transaction(async (trx) => {
+      await deleteMadeFile(trx, rendition);
+      await announce(trx, 'video', video.id);
+    });
+  }
 }

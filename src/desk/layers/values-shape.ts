@@ -100,6 +100,8 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   sendCaptions: boolean(),
   picture: pictureShape as never,
   file: fileShape as never,
+  sendFromInbox: boolean(),
+  deleteMadeFiles: boolean(),
   channels: array(idShape().required()).max(200).required(),
   category: string().max(60),
   language: string().matches(LANGUAGE_TAG, {

@@ -11,7 +11,7 @@ export interface RenditionView {
   /** Undefined while it is only planned, and for the file as it is. */
   id: string | undefined;
   work: Work;
-  state: 'as it is' | 'planned' | 'waiting' | 'making' | 'on hold' | 'ready' | 'failed';
+  state: 'as it is' | 'planned' | 'waiting' | 'making' | 'on hold' | 'ready' | 'failed' | 'gone';
   /** What it is, in a line. */
   says: string;
   channels: { name: string; why: string[] }[];

@@ -1,14 +1,15 @@
 import { object, string } from 'yup';
 import { cutById } from '@/store/cuts';
-import { database, transaction } from '@/store/database';
+import { type Database, database, transaction } from '@/store/database';
 import { hastenPacking } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { removeAskedFiles } from '@/store/files/removals';
 import { askForJobsAnew, cancelJob, hastenJob, holdJob } from '@/store/jobs';
-import { endRendition, renditionAgain, renditionById } from '@/store/renditions';
+import { deleteMadeFile, endRendition, renditionAgain, renditionById } from '@/store/renditions';
 import { DeskError, found } from '../desk-error';
 
 /** What a person may do with a file that is being made. */
-export const RENDITION_ACTIONS = ['hold', 'go on', 'first', 'stop', 'again'] as const;
+export const RENDITION_ACTIONS = ['hold', 'go on', 'first', 'stop', 'again', 'delete'] as const;
 export type RenditionAction = (typeof RENDITION_ACTIONS)[number];
 
 const actionShape = object({ action: string().oneOf(RENDITION_ACTIONS).required() }).noUnknown();
@@ -28,9 +29,20 @@ export async function actOnRendition(id: string, input: unknown): Promise<void> 
     await announce(trx, 'video', videoId);
     await hastenPacking(trx, videoId);
   });
+  if (action === 'delete') await removeAskedFiles(database());
 }
 
-type Act = (trx: Parameters<typeof endRendition>[0], id: string) => Promise<boolean>;
+type Act = (trx: Database, id: string) => Promise<boolean>;
+
+/** Whether a drop still has to carry the bytes of a file. */
+async function isNeeded(db: Database, id: string): Promise<boolean> {
+  const drops: { state: string; at: string | null }[] = await db('drops')
+    .where({ renditionId: id })
+    .select('state', { at: db.raw(`JSON_VALUE(??, '$.at')`, ['snag']) });
+  return drops.some(({ state, at }) =>
+    [state, state === 'snag' ? at : ''].some((each) => each === 'packing' || each === 'landing'),
+  );
+}
 
 const acts: Record<RenditionAction, Act> = {
   hold: (trx, id) => holdJob(trx, 'encode', id, true),
@@ -40,6 +52,15 @@ const acts: Record<RenditionAction, Act> = {
     if ((await renditionById(trx, id))?.state !== 'waiting') return false;
     await cancelJob(trx, 'encode', id);
     await endRendition(trx, id, { trouble: STOPPED_BY_A_PERSON });
+    return true;
+  },
+  async delete(trx, id) {
+    const rendition = await renditionById(trx, id);
+    if (rendition?.state !== 'ready') return false;
+    if (await isNeeded(trx, id)) {
+      throw new DeskError('not now', 'This file is being sent. Delete it once it is at its sites.');
+    }
+    await deleteMadeFile(trx, rendition);
     return true;
   },
   async again(trx, id) {

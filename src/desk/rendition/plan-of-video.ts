@@ -56,7 +56,9 @@ export function planOfVideo(
 ): Plan | undefined {
   const facts = record.cut?.facts;
   if (!facts) return undefined;
-  const texts = made.flatMap(({ recipe, state }) => (recipe && state !== 'failed' ? [recipeText(recipe)] : []));
+  const texts = made.flatMap(({ recipe, state }) =>
+    recipe && (state === 'ready' || state === 'waiting') ? [recipeText(recipe)] : [],
+  );
   const open = goesTo.filter(({ drop }) => isToBeFiled(drop));
   return planRenditions(
     { facts, measures },

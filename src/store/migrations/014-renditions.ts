@@ -71,7 +71,7 @@ export async function up(db: Knex): Promise<void> {
     moment(table, 'updatedAt').notNullable();
   });
   await db.schema.alterTable('renditions', (table) => {
-    table.enum('state', ['waiting', 'ready', 'failed']).notNullable().defaultTo('ready');
+    table.enum('state', ['waiting', 'ready', 'failed', 'gone']).notNullable().defaultTo('ready');
     table.json('recipe');
     table.string('trouble', 1000);
     // What was expected of it, and how it went: what is made next is expected by that.
@@ -89,6 +89,15 @@ export async function up(db: Knex): Promise<void> {
     // How fast its line was, over the last transfers.
     table.double('bytesPerSecond');
   });
+  await db.schema.createTable('lineLimits', (table) => {
+    // A channel's id, or everything.
+    table.string('owner', 40).primary();
+    table.integer('kilobits').unsigned().notNullable();
+    // Minutes of the day between which it holds; at all hours without them.
+    table.integer('fromMinute').unsigned();
+    table.integer('toMinute').unsigned();
+    table.string('zone', 60).notNullable();
+  });
   await db.schema.alterTable('videos', (table) => {
     table.json('remedies');
   });
@@ -103,5 +112,6 @@ export async function down(db: Knex): Promise<void> {
     table.dropIndex(['state', 'madeAt']);
     table.dropColumns('state', 'recipe', 'trouble', 'expected', 'encoder', 'megapixels', 'seconds', 'madeAt');
   });
+  await db.schema.dropTable('lineLimits');
   await db.schema.dropTable('fileSets');
 }

@@ -49,6 +49,8 @@ export const FLAGS: Partial<Record<DefaultField, string>> = {
   embedding: 'May be shown on other pages',
   tellSubscribers: 'Tell the subscribers',
   sendCaptions: 'Send its captions along',
+  sendFromInbox: 'Send a file from the inbox by itself where nothing is found against it',
+  deleteMadeFiles: 'Delete files that were made for sites once they are live',
 };
 
 /** The answers to whether it is aimed at children. */

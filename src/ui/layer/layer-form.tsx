@@ -47,7 +47,16 @@ function groupsOf({ layer, declares, hasGroups }: LayerView): Group[] {
       says: 'each goes to the sites that take it',
       fields: DECLARATION_FIELDS.filter((field) => declares.includes(field)),
     },
-    { name: 'Picture and file', says: '', fields: ['picture', 'sendCaptions', 'file'] },
+    {
+      name: 'Picture and file',
+      says: '',
+      fields: [
+        'picture',
+        'sendCaptions',
+        'file',
+        ...(layer === 'series' ? (['deleteMadeFiles', 'sendFromInbox'] as const) : []),
+      ],
+    },
     {
       name: 'Chapters',
       says: 'markers of these colours are for viewers; all others stay notes to the team',

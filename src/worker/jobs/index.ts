@@ -1,6 +1,7 @@
 import type { JobKind } from '@/store/jobs';
 import { manyWork } from './do-many';
 import { encode } from './encode';
+import { inbox } from './inbox';
 import type { JobWork } from './job-work';
 import { keepPlaylists } from './keep-playlists';
 import { makePicture } from './make-picture';
@@ -16,5 +17,6 @@ export const JOB_WORK: Record<JobKind, JobWork> = {
   picture: makePicture,
   playlists: keepPlaylists,
   many: manyWork,
+  inbox,
   tidy,
 };

@@ -1,3 +1,4 @@
+import { pipeline } from 'node:stream';
 import { binarySize, lineRate, PaceMeter } from '@/core/delivery';
 import { STOP_WORDS } from '@/core/drop';
 import { type Begun, SiteError } from '@/sites/contract';
@@ -5,6 +6,8 @@ import { noteChannelUsed, noteLine } from '@/store/channels';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { renditionById } from '@/store/renditions';
+import { followLine } from '../line/line-share';
+import { throttle } from '../line/throttle';
 import { SnagFound, type Step } from './step';
 import { giveWords } from './words';
 
@@ -26,10 +29,17 @@ export const land: Step = async (context) => {
     const what = here === undefined ? 'The file is gone from the disk' : 'The file was changed after it was added';
     throw new SnagFound('file', what, 'Replace the file, then try again');
   }
+  let line: Awaited<ReturnType<typeof followLine>> | undefined;
   const file = {
     fileName: fileNameFor(record.cut.fileName, rendition.recipe?.container ?? record.cut.facts?.container ?? 'mp4'),
     size: rendition.size,
-    open: (start: number, end?: number) => files().open(rendition.fileKey, start, end),
+    // One that ends early ends the other, too.
+    open: (start: number, end?: number) =>
+      pipeline(
+        files().open(rendition.fileKey, start, end),
+        throttle(() => line?.rate()),
+        () => undefined,
+      ),
   };
 
   const begin = async (): Promise<Begun> => {
@@ -44,6 +54,7 @@ export const land: Step = async (context) => {
     ? { siteVideoId: drop.siteVideoId ?? '', link: drop.link ?? '', carry: drop.carry ?? {} }
     : await begin();
 
+  line = await followLine(channel.id);
   const since = Date.now();
   const meter = new PaceMeter(PACE_MILLISECONDS);
   let [over, telling] = [drop.bytesSent, Promise.resolve()];
@@ -75,6 +86,7 @@ export const land: Step = async (context) => {
     await adapter.carry(session, begun, file, note, signal);
   } finally {
     clearInterval(clock);
+    line.end();
     // What went over since the last tick counts, too: a line that breaks often still gets on.
     tell();
     await telling;

@@ -103,10 +103,9 @@ async function made(
       return packed(rendition, 'the file for the site is made');
     }
     // It was taken off the disk since; it is made once more.
-    await transaction(async (trx) => {
-      await renditionAgain(trx, rendition.id);
-      await askForJobsAnew(trx, 'encode', [rendition.id]);
-    });
+    await makeAgain(rendition.id);
+  } else if (rendition.state === 'gone') {
+    await makeAgain(rendition.id);
   } else {
     await askForJobs(db, 'encode', [rendition.id]);
   }
@@ -120,3 +119,9 @@ async function made(
     fields: { waiting, progress: { says: `${job?.held ? 'on hold' : says}${share}${left}`, fraction, secondsLeft } },
   };
 }
+
+const makeAgain = (id: string) =>
+  transaction(async (trx) => {
+    await renditionAgain(trx, id);
+    await askForJobsAnew(trx, 'encode', [id]);
+  });

@@ -78,6 +78,7 @@ function SiteFile({ rendition, handle }: { rendition: RenditionView; handle: She
             </>
           )}
           {state === 'on hold' && <Act says={BUTTONS.goOn} of={names} onPress={() => act('go on')} />}
+          {state === 'ready' && <Act says="Delete this file" of={names} onPress={() => act('delete')} />}
           {state === 'failed' && (
             <Button look="quiet" onClick={() => void act('again')}>
               Make it again
@@ -111,6 +112,8 @@ function How({ rendition }: { rendition: RenditionView }) {
           {seconds !== undefined && `, in ${spanName(seconds)}`}
         </p>
       );
+    case 'gone':
+      return <p className="text-[13px] text-soft">Made, and deleted since to save room. It is made again if needed.</p>;
     case 'failed':
       return <p className="text-[13px] text-snag">▲ It could not be made: {trouble}.</p>;
     case 'making':

@@ -1,0 +1,35 @@
+import { Transform, type TransformCallback } from 'node:stream';
+import { setTimeout as pause } from 'node:timers/promises';
+
+/** Bytes go on in pieces of about this long at the rate that holds, so that a changed limit is felt at once. */
+const PIECE_SECONDS = 0.1;
+const LEAST_PIECE_BYTES = 4096;
+
+/**
+ * Passes bytes on no faster than a rate that may change at any moment.
+ * @param bytesPerSecond the rate now; undefined lets everything through
+ * @param wait milliseconds, replaced in tests
+ */
+export function throttle(
+  bytesPerSecond: () => number | undefined,
+  wait: (milliseconds: number) => Promise<unknown> = pause,
+): Transform {
+  return new Transform({
+    transform(chunk: Buffer, _encoding, done: TransformCallback) {
+      const pass = async () => {
+        for (let at = 0; at < chunk.length; ) {
+          const rate = bytesPerSecond();
+          if (rate === undefined) {
+            this.push(chunk.subarray(at));
+            return;
+          }
+          const piece = chunk.subarray(at, at + Math.max(LEAST_PIECE_BYTES, Math.floor(rate * PIECE_SECONDS)));
+          at += piece.length;
+          this.push(piece);
+          await wait((piece.length / rate) * 1000);
+        }
+      };
+      pass().then(() => done(), done);
+    },
+  });
+}

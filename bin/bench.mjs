@@ -11,6 +11,7 @@ export const MEASURES = [
   'bench/layers.ts',
   'bench/board.ts',
   'bench/preflight.ts',
+  'bench/renditions.ts',
   'bench/transfers.ts',
   'bench/four-sites.ts',
   'bench/faults.ts',

@@ -63,8 +63,8 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     [
       jobs('read', 1, ['read']),
       jobs('measure', 1, ['measure']),
-      // Those that are on hold, or wait for their turn, let others go before them.
-      jobs('encode', ENCODERS_AT_ONCE + 2, ['encode']),
+      // One that is on hold lets another go before it.
+      jobs('encode', ENCODERS_AT_ONCE + 1, ['encode']),
       jobs('picture', 1, ['picture']),
       jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),

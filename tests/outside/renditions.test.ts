@@ -306,6 +306,45 @@ describe('remedies', () => {
   });
 });
 
+describe('levels of H.264 (ITU-T H.264, table A-1: macroblocks a second, macroblocks a frame; from memory)', () => {
+  const LEVELS = [
+    ...([
+      ['1', 1485, 99],
+      ['1.1', 3000, 396],
+      ['1.2', 6000, 396],
+      ['1.3', 11_880, 396],
+      ['2', 11_880, 396],
+    ] as const),
+    ...([
+      ['2.1', 19_800, 792],
+      ['2.2', 20_250, 1620],
+      ['3', 40_500, 1620],
+      ['3.1', 108_000, 3600],
+    ] as const),
+    ...([
+      ['3.2', 216_000, 5120],
+      ['4', 245_760, 8192],
+      ['4.2', 522_240, 8704],
+      ['5', 589_824, 22_080],
+    ] as const),
+  ];
+
+  it.each([
+    ['640x360', 25],
+    ['1280x720', 50],
+    ['1920x1080', 25],
+    ['2560x1440', 25],
+  ])('of a file of %s at %s frames a second are enough for it', async (size, rate) => {
+    const file = made(`level-${size}.mkv`, '-f', 'lavfi', '-i', `testsrc2=s=${size}:r=${rate}:d=0.2`, '-c:v', 'ffv1');
+    const { facts } = await sent(file, { ...pipwire, file: { ...pipwire.file, containers: ['mp4'] } });
+    const { width, height, more } = facts.video;
+    const blocks = Math.ceil(width / 16) * Math.ceil(height / 16);
+    const least = LEVELS.find(([, aSecond, aFrame]) => blocks * rate <= aSecond && blocks <= aFrame)?.[0];
+    expect(Number(more?.level)).toBeGreaterThanOrEqual(Number(least));
+    expect(Number(more?.level)).toBeLessThanOrEqual(5.2);
+  });
+});
+
 describe('sizes', () => {
   it('follow from rate and length: 16 Mbit/s for one hour is 7.2 GB (by hand)', async () => {
     const { facts } = await looked(made('hour.mp4', ...PICTURE, ...H264));

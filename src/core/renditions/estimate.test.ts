@@ -54,7 +54,8 @@ describe('what is expected of a file', () => {
     ];
     const blank = expectedOf(recipe, facts, {});
     const learned = expectedOf(recipe, facts, { before });
-    expect(learned.making.likely).toBeCloseTo(megapixelsOf(recipe, facts) / 100);
+    // 1,000 megapixels in 10 s, of which 0.7 s are the start.
+    expect(learned.making.likely).toBeCloseTo(0.7 + (megapixelsOf(recipe, facts) * 9.3) / 1000);
     expect(learned.size.likely).toBe(Math.round(blank.size.likely / 2));
     for (const range of [learned.size, learned.making, blank.size, blank.making]) {
       expect(range.least).toBeLessThanOrEqual(range.likely);

@@ -1,6 +1,6 @@
 import type { CutFacts } from '../delivery';
 import { toNumber } from '../time';
-import { lengthOfRecipe, type Recipe } from './recipe';
+import { lengthOfRecipe, type PictureRecipe, type Recipe } from './recipe';
 import { type Range, scaled, sizeOfRecipe } from './size-of-recipe';
 
 /** How a file that was made before went: for learning from. */
@@ -24,14 +24,18 @@ export function encoderOf({ picture }: Recipe): string {
   return `${picture.codec} ${picture.control.way}${picture.control.way === 'variable' ? ` ${picture.control.passes}` : ''}`;
 }
 
+const passesOf = ({ control }: PictureRecipe) => (control.way === 'variable' ? control.passes : 1);
+
 /** Millions of pixels that are encoded for a recipe, over all passes. */
 export function megapixelsOf(recipe: Recipe, facts: CutFacts): number {
   const { picture } = recipe;
   if (picture === 'copy') return 0;
   const frames = toNumber(lengthOfRecipe(recipe, facts)) * toNumber(picture.rate ?? facts.video.rate);
-  const passes = picture.control.way === 'variable' ? picture.control.passes : 1;
-  return (picture.width * picture.height * frames * passes) / 1e6;
+  return (picture.width * picture.height * frames * passesOf(picture)) / 1e6;
 }
+
+/** What a run of the encoder takes before its first picture: ours, measured on one machine. */
+const START_SECONDS = 0.7;
 
 const middle = (values: readonly number[]): number | undefined =>
   [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
@@ -87,10 +91,14 @@ function making(recipe: Recipe, facts: CutFacts, before: readonly MadeBefore[], 
     return { least: seconds * 0.3, likely: seconds, most: seconds * 4 };
   }
   const alike = before.filter(({ encoder, seconds }) => encoder === encoderOf(recipe) && seconds > 0);
-  const speed = middle(alike.slice(0, 20).map(({ megapixels: done, seconds }) => done / seconds));
+  const start = START_SECONDS * passesOf(recipe.picture);
+  const speed = middle(
+    alike.slice(0, 20).map(({ megapixels: done, seconds }) => done / Math.max(0.1, seconds - start)),
+  );
   if (speed === undefined) {
-    const seconds = megapixels / ((UNKNOWN_SPEED[recipe.picture.codec] ?? 10) * cores);
+    const seconds = start + megapixels / ((UNKNOWN_SPEED[recipe.picture.codec] ?? 10) * cores);
     return { least: seconds / 3, likely: seconds, most: seconds * 3 };
   }
-  return { least: (megapixels / speed) * 0.7, likely: megapixels / speed, most: (megapixels / speed) * 1.6 };
+  const seconds = start + megapixels / speed;
+  return { least: seconds * 0.7, likely: seconds, most: seconds * 1.6 };
 }

@@ -90,7 +90,7 @@ export async function renditionViews(
           ? made.state
           : job?.held
             ? ('on hold' as const)
-            : job?.running
+            : job?.progress?.fraction !== undefined
               ? ('making' as const)
               : job
                 ? ('waiting' as const)

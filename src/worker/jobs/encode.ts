@@ -65,6 +65,8 @@ export const encode: JobWork = {
       };
     } catch (error) {
       if (!(error instanceof ProgramError || error instanceof UnusableCut)) throw error;
+      // The disk has become full meanwhile, which is not the file's fault.
+      if (/No space left on device/.test(error.message)) throw new NoRoom('The disk is full; make room');
       return { write: (trx) => fail(trx, id, videoId, error.message) };
     } finally {
       held.end();

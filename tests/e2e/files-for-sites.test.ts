@@ -1,0 +1,164 @@
+import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BUTTONS } from '@/ui/button-words';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { choose, expectReachable, startBrowser, withOpenSections } from '../setup/browser';
+import { startMachine } from '../setup/machine';
+import { AAC, H264, made } from '../setup/made-files';
+
+let machine: Awaited<ReturnType<typeof startMachine>>;
+let desk: typeof import('../setup/at-desk');
+let browser: Browser;
+let page: Page;
+let videoId: string;
+
+/** Ten seconds that move, then three of black, with a tone that goes on. */
+function blackTail(): string {
+  const moving = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=10'];
+  const black = ['-f', 'lavfi', '-i', 'color=black:s=320x180:r=25:d=3'];
+  const tone = ['-f', 'lavfi', '-i', 'sine=f=440:r=48000:d=13'];
+  const joined = ['-filter_complex', '[0][1]concat=n=2:v=1:a=0[v]', '-map', '[v]', '-map', '2:a'];
+  return made('tail.mp4', ...moving, ...black, ...tone, ...joined, ...H264, ...AAC, '-movflags', '+faststart');
+}
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker', 'web']);
+  desk = await import('../setup/at-desk');
+  await desk.channelsOfTheYard();
+  ({ videoId } = await desk.bringLocalFile(blackTail(), { fileName: 'tail.mp4' }));
+  await desk.untilSheet(videoId, ({ measured }) => measured === 'ready');
+  browser = await startBrowser();
+  page = await (await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 900 } }))).newPage();
+  page.setDefaultTimeout(20_000);
+  // Its scripts run once it asks for what was measured.
+  await Promise.all([
+    page.waitForResponse(/\/measures$/),
+    page.goto(`http://127.0.0.1:${machine.env.KETTLE_PORT}/videos/${videoId}`),
+  ]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await desk?.closeDatabase();
+  await machine?.end();
+});
+
+const file = () => page.getByRole('region', { name: 'The file' });
+const TAIL = '3.0 s of black at the end, while the sound goes on';
+
+describe('what is found in a file', () => {
+  it('stands with the file and beside the channels, and leads to its moment', async () => {
+    await file().getByText(TAIL).first().waitFor();
+    const rail = page.getByRole('region', { name: 'Where it goes' });
+    await rail.getByRole('button', { name: TAIL }).waitFor();
+    await file().getByRole('button', { name: 'Go to 0:10' }).click();
+    await page.waitForFunction(() => document.querySelector('video')?.currentTime === 10);
+    await expectReachable(page);
+  });
+
+  it('leads to its moment also where the player is folded away', async () => {
+    const other = await browser.newPage({ viewport: { width: 1280, height: 900 } });
+    await Promise.all([other.waitForResponse(/\/api\/sites$/), other.goto(page.url())]);
+    const chapters = other.getByRole('region', { name: 'Chapters' });
+    expect(await chapters.locator('video').count()).toBe(0);
+    await other.getByRole('button', { name: 'Go to 0:10' }).click();
+    await other.waitForFunction(() => document.querySelector('video')?.currentTime === 10);
+    await other.close();
+  });
+
+  it('warns no more once a person says that it is meant, with the reason; undo takes that back', async () => {
+    await file().getByRole('button', { name: BUTTONS.intended }).first().click();
+    await page.getByLabel('Why? (optional').fill('a pause for the credits');
+    await page.getByRole('button', { name: 'Do not warn' }).click();
+    await file().getByText('You said it is meant: a pause for the credits').waitFor();
+    const rail = page.getByRole('region', { name: 'Where it goes' });
+    await expect.poll(() => rail.getByRole('button', { name: TAIL }).count()).toBe(0);
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
+    await rail.getByRole('button', { name: TAIL }).waitFor();
+    expect((await desk.lookAtSheet(videoId)).wavedThrough).toEqual([]);
+  });
+});
+
+describe('files that go out', () => {
+  const files = () => page.getByRole('region', { name: 'Files that go out' });
+  const home = () => `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+
+  it('leave off what is found at the end, after showing both pictures; undo brings it back', async () => {
+    await file().getByRole('button', { name: 'Leave off the end' }).click();
+    const shown = (name: string) => page.getByRole('img', { name });
+    for (const name of ['the new last picture', 'left off']) {
+      await expect.poll(() => shown(name).evaluate((image) => (image as HTMLImageElement).naturalWidth)).toBe(320);
+    }
+    await page.getByRole('button', { name: 'End there' }).click();
+    await file().getByText('Put right in the file that goes out.').waitFor();
+    await files().getByText('Put right: ends at 10.00 s.').waitFor();
+    expect((await desk.lookAtSheet(videoId)).remedies).toEqual({ to: { num: 10, den: 1 } });
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
+    await expect.poll(async () => (await desk.lookAtSheet(videoId)).remedies).toEqual({});
+    await file().getByRole('button', { name: 'Leave off the end' }).waitFor();
+  });
+
+  it('are made by a set of one’s own, once for all that take it, and say how far they are', async () => {
+    const series = await page.context().newPage();
+    await Promise.all([series.waitForResponse(/\/api\/sites$/), series.goto(`${home()}/series`)]);
+    await series.getByRole('button', { name: 'Make one like Talk' }).click();
+    await series.getByRole('textbox', { name: 'Name' }).fill('Yard talk');
+    await series.getByRole('spinbutton', { name: 'Target, kbit/s' }).fill('900');
+    await series.getByRole('spinbutton', { name: 'Ceiling, kbit/s' }).fill('500');
+    await series.getByRole('alert').getByText('Set it to 900 kbit/s or more').waitFor();
+    await series.getByRole('spinbutton', { name: 'Ceiling, kbit/s' }).fill('1400');
+    await series.getByRole('combobox', { name: 'Picture', exact: true }).click();
+    await series.getByRole('option', { name: /^VP9/ }).click();
+    await series.getByRole('button', { name: 'Make this set' }).click();
+    await series.getByText('MP4, VP9 · at most 720 lines · 900 kbit/s, at most 1.4 Mbit/s').waitFor();
+    await series.close();
+    for (const name of ['Marrow Quay', '@marrowquay']) {
+      await desk.tickChannel(videoId, (await desk.channelsOfTheYard()).get(name) ?? '', true);
+    }
+    await desk.editVideo(videoId, { privacy: 'private', forChildren: false });
+    await choose(page.getByRole('combobox', { name: 'File settings' }), 'Yard talk');
+    // Pipwire takes H.264 alone, so that there are two files.
+    await expect.poll(() => files().getByRole('listitem').count()).toBe(2);
+    await files().getByText('VP9 320×180').waitFor();
+    await files().getByText('H.264 320×180').waitFor();
+    await page.getByRole('button', { name: 'Send to two channels' }).click();
+    await files()
+      .getByText(/Making the file, \d+ %/)
+      .first()
+      .waitFor();
+    await expect
+      .poll(
+        () =>
+          files()
+            .getByText(/● Made: /)
+            .count(),
+        { timeout: 90_000 },
+      )
+      .toBe(2);
+    await expectReachable(page, ['light']);
+    await desk.untilSheet(
+      videoId,
+      ({ channels }) => channels.filter(({ drop }) => drop?.state === 'live').length === 2,
+    );
+    await files()
+      .getByRole('button', { name: /^Delete this file/ })
+      .first()
+      .click();
+    await files().getByText('Made, and deleted since').first().waitFor();
+  });
+
+  it('go at the speed that is set, which says what is wrong with what was typed', async () => {
+    await Promise.all([page.waitForResponse(/\/api\/line$/), page.goto(`${home()}/channels`)]);
+    const speed = page.getByRole('region', { name: 'Upload speed' });
+    await speed.getByRole('button', { name: 'Set this limit' }).click();
+    await speed.getByRole('alert').getByText('such as 8').waitFor();
+    await speed.getByLabel('Mbit/s').fill('12,5');
+    await speed.getByLabel('from', { exact: true }).fill('9:00');
+    await speed.getByLabel('to', { exact: true }).fill('17:30');
+    await speed.getByRole('button', { name: 'Set this limit' }).click();
+    await speed.getByText(/at most 12\.5 Mbit\/s, from 09:00 to 17:30 \(/).waitFor();
+    await speed.getByRole('button', { name: 'Take the limit away' }).click();
+    await speed.getByText('Uploads take all of the line.').waitFor();
+  });
+});

@@ -17,11 +17,11 @@ export function dropWords(drop: DropView): string {
   // One with a snag says what it is, above.
   const name = state === 'snag' ? '' : STATE_WORDS[state];
   if (!progress || !isWorking(state)) return name;
+  const left = progress.secondsLeft === undefined ? '' : ` · ${spanName(progress.secondsLeft)} left`;
   if (state !== 'landing') {
     const share = progress.fraction === undefined ? '' : ` ${Math.floor(progress.fraction * 100)} %`;
-    return `${name}: ${progress.says}${share}`;
+    return `${name}: ${progress.says}${share}${left}`;
   }
-  const left = progress.secondsLeft === undefined ? '' : ` · ${spanName(progress.secondsLeft)} left`;
   return progress.fraction === undefined ? `${name}: ${progress.says}` : `${name} ${progress.says}${left}`;
 }
 

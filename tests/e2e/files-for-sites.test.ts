@@ -102,7 +102,7 @@ describe('files that go out', () => {
   it('are made by a set of one’s own, once for all that take it, and say how far they are', async () => {
     const series = await page.context().newPage();
     await Promise.all([series.waitForResponse(/\/api\/sites$/), series.goto(`${home()}/series`)]);
-    await series.getByRole('button', { name: 'Make one like Talk' }).click();
+    await series.getByRole('button', { name: 'Make one like it: Talk' }).click();
     await series.getByRole('textbox', { name: 'Name' }).fill('Yard talk');
     await series.getByRole('spinbutton', { name: 'Target, kbit/s' }).fill('900');
     await series.getByRole('spinbutton', { name: 'Ceiling, kbit/s' }).fill('500');

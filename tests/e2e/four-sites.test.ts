@@ -119,7 +119,11 @@ describe('one video goes everywhere it should', () => {
     await page.getByLabel('Summary').fill('Flat sole, sharp iron, no hurry.\nMore at https://marrowquay.example');
     await page.getByLabel('Tags', { exact: true }).fill('spokeshave, hand tools,');
     await page.getByLabel('Tags', { exact: true }).press('Enter');
-    for (const name of CHANNELS) await tickOf(name).click();
+    // A tick moves its channel up: the next is pressed once the list stands still.
+    for (const name of CHANNELS) {
+      await tickOf(name).click();
+      await expect.poll(() => tickOf(name).isChecked()).toBe(true);
+    }
     const questions = region('Declarations');
     await questions.getByText('Required by law: choose yes or no.').waitFor();
     await rail().getByText('Stallmarket has nothing that is only for its owner').waitFor();

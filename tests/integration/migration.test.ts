@@ -6,7 +6,9 @@ import { migrations } from '@/store/migrations';
 const NAME = 'kettle_drop_before_layers';
 let db: Database;
 const run = async (way: 'up' | 'down', from: number, to?: number) => {
-  for (const name of Object.keys(migrations).sort().slice(from, to)) await migrations[name]?.[way]?.(db);
+  const names = Object.keys(migrations).sort().slice(from, to);
+  // The way back takes the newest off first.
+  for (const name of way === 'up' ? names : names.reverse()) await migrations[name]?.[way]?.(db);
 };
 
 beforeAll(async () => {
@@ -227,6 +229,39 @@ describe('records from before there were layers', () => {
     expect(await kept()).toEqual({ state: 'waiting', found: null });
     const jobs = await db('jobs').where({ kind: 'measure', subject: old.cutId }).select('state', 'priority');
     expect(jobs).toEqual([{ state: 'waiting', priority: -10 }]);
+  });
+
+  it('and file settings that nothing used are a set with a name, everywhere the same; none of them keeps the file', async () => {
+    await run('down', 13);
+    const [{ id: video }] = await db('videos').limit(1).select('id');
+    const [before, none] = [
+      { tallest: 1080, kilobits: 18_000 },
+      { tallest: null, kilobits: null },
+    ];
+    await db('videos')
+      .where({ id: video })
+      .update({ own: JSON.stringify({ file: before, tags: { way: 'add', items: [] } }) });
+    await db('defaults')
+      .where({ owner: 'x' })
+      .update({ setValues: JSON.stringify({ file: none }) });
+    await db('changes')
+      .where({ subject: 'x' })
+      .update({ before: JSON.stringify({ value: before }) });
+    await run('up', 13);
+    const [set, ...more] = await db('fileSets').select('id', 'name', 'settings');
+    expect(more).toEqual([]);
+    expect(set.name).toBe('1080 lines, 18 Mbit/s');
+    expect(JSON.parse(set.settings)).toMatchObject({
+      size: { way: 'at most', lines: 1080 },
+      control: { kilobits: 18_000 },
+    });
+    const habit = { way: 'set', set: set.id };
+    const { own } = await db('videos').where({ id: video }).first('own');
+    expect(JSON.parse(own)).toEqual({ file: habit, tags: { way: 'add', items: [] } });
+    const { setValues } = await db('defaults').where({ owner: 'x' }).first('setValues');
+    expect(JSON.parse(setValues)).toEqual({ file: { way: 'keep' } });
+    const change = await db('changes').where({ subject: 'x' }).first('before');
+    expect(JSON.parse(change.before)).toEqual({ value: habit });
   });
 });
 

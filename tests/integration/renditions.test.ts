@@ -103,7 +103,7 @@ describe('files for sites', () => {
   });
 
   it('start over when the worker is killed, and leave nothing half', async () => {
-    const videoId = await ready(clip('killed.mp4', '640x360', 25), SHORT_POSTS);
+    const videoId = await ready(clip('killed.mp4', '320x180', 30), SHORT_POSTS);
     const { id } = await newFileSet({ name: 'Slow', settings: slow });
     await editVideo(videoId, { file: { way: 'set', set: id } });
     await sendVideo(videoId);
@@ -116,7 +116,7 @@ describe('files for sites', () => {
   });
 
   it('are held, go on, are stopped and made again as a person says', async () => {
-    const videoId = await ready(clip('held.mp4', '640x360', 26), SHORT_POSTS);
+    const videoId = await ready(clip('held.mp4', '320x180', 31), SHORT_POSTS);
     const set = (await lookAtFileSets()).sets.find(({ name }) => name === 'Slow');
     await editVideo(videoId, { file: { way: 'set', set: set?.id } });
     await sendVideo(videoId);
@@ -134,7 +134,9 @@ describe('files for sites', () => {
       what: expect.stringContaining('Stopped by a person'),
     });
     await expect(actOnRendition(id, { action: 'stop' })).rejects.toThrow('not being made now');
+    // The Sheet makes it again, and so does the drop.
     await actOnRendition(id, { action: 'again' });
+    await actOnRendition(id, { action: 'stop' });
     await actOnDrop(dropAt(stopped, SHORT_POSTS)?.id ?? '', { action: 'try again' });
     await untilSheet(videoId, (sheet) => dropAt(sheet, SHORT_POSTS)?.state === 'live', 85);
   });

@@ -31,7 +31,8 @@ export async function withOpenSections(context: BrowserContext): Promise<Browser
 }
 
 /** Waits until the file of the Sheet on the page has arrived and been read. */
-export const untilRead = (page: Page) => page.getByRole('button', { name: BUTTONS.replaceFile }).waitFor();
+export const untilRead = (page: Page) =>
+  page.getByRole('button', { name: BUTTONS.replaceFile }).waitFor({ timeout: 60_000 });
 
 /** Takes one of a list: the list is opened by its button, and a choice pressed. */
 export async function choose(list: Locator, name: string): Promise<void> {

@@ -4,6 +4,8 @@ import { type SiteAdapter, SiteError, type SiteProfile } from '@/sites/contract'
 import { type Channel, channelById } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, type DropFields, dropById } from '@/store/drops';
+import { askForJobsAnew } from '@/store/jobs';
+import { renditionAgain, renditionsOf } from '@/store/renditions';
 import { videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
@@ -68,7 +70,7 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
     case 'accept':
       return accept(drop, channel, adapter);
     case 'try again':
-      return tryAgain(drop);
+      return tryAgain(drop, channel);
   }
 }
 
@@ -103,7 +105,8 @@ async function close(drop: Drop, channel: Channel, { profile }: SiteAdapter): Pr
   });
 }
 
-async function tryAgain(drop: Drop): Promise<void> {
+async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
+  if (drop.snag?.at === 'packing') return packAgain(drop, channel);
   // What the site has lost, or could not process, has to go up as a new video.
   const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
   // What was turned down in review is handed in anew with the words as they are now.
@@ -115,6 +118,21 @@ async function tryAgain(drop: Drop): Promise<void> {
   const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
   const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
   return makeMove(drop, 'sendAnew', 'Sent again by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
+}
+
+/** Nothing has gone out yet: today's settings and remedies hold, and a file that could not be made is made anew. */
+async function packAgain(drop: Drop, channel: Channel): Promise<void> {
+  const { layers, video, cut } = await recordOf(database(), drop.videoId);
+  const fields = { sentWith: sendsWith(layers, video, channel, drop) };
+  return makeMove(drop, 'tryAgain', 'Tried again by hand', fields, async (trx) => {
+    const failed = (await renditionsOf(trx, cut ? [cut.id] : [])).filter(({ state }) => state === 'failed');
+    for (const { id } of failed) await renditionAgain(trx, id);
+    await askForJobsAnew(
+      trx,
+      'encode',
+      failed.map(({ id }) => id),
+    );
+  });
 }
 
 const AGREED: Record<RightsAsk, string> = {

@@ -55,7 +55,7 @@ export function FileSets({ first }: { first: FileSetsView }) {
                 <p className="text-[13px] text-soft">used by {new Intl.ListFormat('en').format(set.usedBy)}</p>
               )}
             </div>
-            <Button look="plain" aria-label={`Make one like ${set.name}`} onClick={() => setEditing(copyOf(set))}>
+            <Button look="plain" aria-label={`Make one like it: ${set.name}`} onClick={() => setEditing(copyOf(set))}>
               Make one like it
             </Button>
             {!set.ready && (

@@ -1,4 +1,4 @@
-import { type CutFacts, reasonsNotTaken, spanName } from '@/core/delivery';
+import { type CutFacts, reasonsNotTaken } from '@/core/delivery';
 import { STOP_WORDS } from '@/core/drop';
 import { encoderOf, factsOfRecipe, megapixelsOf, type Recipe } from '@/core/renditions';
 import { profileAt } from '@/desk/drop/record';
@@ -91,7 +91,7 @@ async function made(
   const rendition = await planRendition(db, cutId, recipe, about);
   if (rendition.state === 'failed') {
     const what = `The file for ${profile.name} could not be made: ${rendition.trouble ?? ''}`;
-    throw new SnagFound('file', what, 'Make it again on the Sheet, or change the file settings, then try again');
+    throw new SnagFound('file', what, 'Try again, or choose other file settings first');
   }
   if (rendition.state === 'ready') {
     const here = await files()
@@ -111,12 +111,10 @@ async function made(
   }
   const job = (await jobsOf(db, 'encode', [rendition.id])).get(rendition.id);
   const { says = 'waits for its turn', fraction, secondsLeft } = job?.progress ?? {};
-  const share = fraction === undefined ? '' : `, ${Math.floor(fraction * 100)} %`;
-  const left = secondsLeft === undefined ? '' : `, ${spanName(secondsLeft)} left`;
   const waiting = job?.trouble && !job.running ? `Making the file: ${job.trouble}` : undefined;
   return {
     again: LOOK_SECONDS,
-    fields: { waiting, progress: { says: `${job?.held ? 'on hold' : says}${share}${left}`, fraction, secondsLeft } },
+    fields: { waiting, progress: { says: job?.held ? 'on hold' : says, fraction, secondsLeft } },
   };
 }
 

@@ -124,11 +124,13 @@ function How({ rendition }: { rendition: RenditionView }) {
       const says = state === 'on hold' ? 'On hold' : state === 'waiting' ? 'Waits for its turn' : 'Making the file';
       if (fraction === undefined) return <p className="text-[13px] text-soft">{says} …</p>;
       return (
-        <Meter
-          share={fraction}
-          says={`${says}, ${Math.floor(fraction * 100)} %${left}`}
-          look={state === 'on hold' ? 'held' : 'moving'}
-        />
+        <div className="mt-1.5">
+          <Meter
+            share={fraction}
+            says={`${says}, ${Math.floor(fraction * 100)} %${left}`}
+            look={state === 'on hold' ? 'held' : 'moving'}
+          />
+        </div>
       );
     }
     default:

@@ -1,7 +1,7 @@
 import { constants } from 'node:fs';
 import { access, copyFile } from 'node:fs/promises';
 import path from 'node:path';
-import { binarySize, reasonsNotTaken, spanName } from '@/core/delivery';
+import { binarySize, containerName, reasonsNotTaken, spanName } from '@/core/delivery';
 import { demandOf, recipeWords } from '@/core/renditions';
 import { DeskError } from '@/desk/desk-error';
 import { ProgramError } from '@/media/program';
@@ -43,16 +43,24 @@ export async function render(file: string, options: RenderOptions): Promise<void
   const remedies = remediesNamed(options.remedy, facts, measures);
   const demand = demandOf({ facts, measures }, { site, set, remedies });
   if ('refused' in demand) throw new DeskError('not taken', `${demand.refused}. ${demand.nearest}.`);
-  const [recipe] = demand.recipes;
+  const ending = path.extname(output).slice(1).toLowerCase();
+  const recipe = demand.recipes.find((each) => each?.container === ending) ?? demand.recipes[0];
+  const container = recipe?.container ?? facts.container;
+  if (ending !== container) {
+    throw new DeskError(
+      'not taken',
+      `The file will be ${containerName(container)}. Let its name end in .${container}.`,
+    );
+  }
   if (!recipe) {
     await copyFile(file, output, constants.COPYFILE_EXCL | constants.COPYFILE_FICLONE);
     console.error(`${site.name} takes the file as it is; ${options.output} is a copy of it.`);
     return;
   }
   const bar = progressBar();
-  const ending = new AbortController();
-  process.once('SIGINT', () => ending.abort(new DeskError('not now', 'Stopped; nothing was kept.')));
-  const made = await makeRendition(file, facts, recipe, output, { onProgress: bar, signal: ending.signal }).catch(
+  const stopping = new AbortController();
+  process.once('SIGINT', () => stopping.abort(new DeskError('not now', 'Stopped; nothing was kept.')));
+  const made = await makeRendition(file, facts, recipe, output, { onProgress: bar, signal: stopping.signal }).catch(
     (error: unknown) => {
       if (error instanceof ProgramError) throw new DeskError('not taken', `It could not be made: ${error.said}.`);
       throw error;

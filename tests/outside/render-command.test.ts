@@ -45,7 +45,7 @@ describe('plan by the command line', () => {
     for (const [asked, says] of [
       [['--settings', 'best'], 'There are no settings called best; there are talk, screen, action, trailer'],
       [['--settings', '{"codec":'], 'The settings are no JSON'],
-      [['--settings', '{"container":"mp4"}'], 'is a required field'],
+      [['--settings', '{"container":"avi"}'], 'container must be one of'],
       [['--remedy', 'glow'], 'There is no remedy glow'],
       [['--remedy', 'end'], 'Nothing is found at its end'],
       [['--remedy', 'loudness=3'], 'Loudness goes from -36 to -8 LUFS.'],
@@ -69,6 +69,19 @@ describe('render by the command line', () => {
     const again = await kettle(asked);
     expect([again.status, again.said]).toEqual([1, expect.stringContaining('is there already')]);
     expect(readdirSync(folder)).toEqual(['out.mp4']);
+  });
+
+  it('takes the container that the name asks for, or says which it will be', async () => {
+    const mov = made('sound.mov', ...PICTURE, ...TONE, ...H264, '-c:a', 'pcm_s16le');
+    const wrong = await kettle(['render', mov, '--site', 'fieldgate', '--output', path.join(folder, 'x.mp4')]);
+    expect([wrong.status, wrong.said]).toEqual([
+      1,
+      expect.stringContaining('The file will be MOV. Let its name end in .mov.'),
+    ]);
+    const to = path.join(folder, 'talk.mp4');
+    const tenBit = made('ten.mov', ...PICTURE, ...TONE, '-c:v', 'prores_ks', '-c:a', 'pcm_s16le');
+    expect((await kettle(['render', tenBit, '--site', 'stallmarket', '--output', to])).status).toBe(0);
+    expect(await readFacts(to, statSync(to).size)).toMatchObject({ container: 'mp4', audio: { codec: 'aac' } });
   });
 
   it('copies what a site takes as it is', async () => {

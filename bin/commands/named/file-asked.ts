@@ -1,6 +1,6 @@
 import type { CutFacts, CutMeasures } from '@/core/delivery';
 import { preflight, remedyOffer, withRemedy } from '@/core/preflight';
-import { type EncodeSettings, type FileSet, READY_SETS, type Remedies } from '@/core/renditions';
+import { type EncodeSettings, type FileSet, PLAIN_SETTINGS, READY_SETS, type Remedies } from '@/core/renditions';
 import { settingsShape } from '@/desk/defaults/settings-shape';
 import { DeskError } from '@/desk/desk-error';
 
@@ -19,7 +19,9 @@ export async function settingsNamed(text: string | undefined): Promise<FileSet |
     const known = READY_SETS.map(({ id }) => id).join(', ');
     throw new DeskError('not found', `There are no settings called ${text}; there are ${known}, or give them as JSON.`);
   }
-  const settings = (await settingsShape.validate(parsed(text), { stripUnknown: false })) as EncodeSettings;
+  const given = parsed(text) as Partial<EncodeSettings>;
+  const whole = { ...PLAIN_SETTINGS, ...given, sound: { ...PLAIN_SETTINGS.sound, ...given.sound } };
+  const settings = (await settingsShape.validate(whole, { stripUnknown: false })) as EncodeSettings;
   return { id: 'given', name: 'The settings', says: '', settings };
 }
 

@@ -18,6 +18,7 @@ import {
   type Work,
 } from './recipe';
 import { partOf, type Remedies } from './remedies';
+import { bitsName } from './said';
 import {
   CONTAINERS,
   type Container,
@@ -115,11 +116,11 @@ export function demandOf(cut: CutToSend, asked: Asked): Demand | Refusal {
       nearest: 'Export it as MP4 with H.264',
     };
   }
-  // A container that needs the sound anew is no better than one that does not.
-  const leastWork = recipes.some(({ sound: heard }) => heard === 'copy' || heard === 'none')
-    ? recipes.filter(({ sound: heard }) => heard === 'copy' || heard === 'none')
-    : recipes;
-  const chosen = sound.why.length > 0 ? recipes : leastWork;
+  // Where nothing has to be encoded, a container that needs the sound anew is no better than one that does not. Where
+  // something has, a file that more sites can share is worth more than a copied sound.
+  const untouched = recipes.filter(({ sound: heard }) => typeof heard !== 'object');
+  const copiesOnly = picture.why.length === 0 && sound.why.length === 0 && untouched.length > 0;
+  const chosen = copiesOnly ? untouched : recipes;
   const anew = chosen.every(({ sound: heard }) => typeof heard === 'object');
   const work: Work = picture.why.length > 0 ? 'encode' : anew ? 'sound' : 'container';
   const soundWhy =
@@ -162,9 +163,15 @@ function pictureOf(
     return { refused, nearest: `Ask for at most ${linesOf(own)}` };
   }
   const codecs = codecsOf(site, set?.settings, facts);
+  const asks = set ? settingsReasons(cut, set, own) : [];
+  const instead =
+    set && !codecs.includes(set.settings.codec)
+      ? [`${site.name} does not take ${FRAMES_NAMES[set.settings.codec]}`]
+      : [];
+  const refuses = reasonsNotTaken({ ...facts, container: site.file.containers[0] ?? '', duration: ZERO }, site);
+  // What is made by a set is what the site takes; why the file itself is not taken does not matter then.
   const why = [
-    ...reasonsNotTaken({ ...facts, container: site.file.containers[0] ?? '', duration: ZERO }, site),
-    ...(set ? settingsReasons(facts, set, own) : []),
+    ...(asks.length > 0 ? [...asks, ...instead] : refuses),
     ...(remedies.from ? ['the start is left off to the frame'] : []),
   ];
   if (why.length === 0) return { why, choices: [] };
@@ -173,7 +180,9 @@ function pictureOf(
     return { refused: `${site.name} takes ${taken} only`, nearest: 'Choose other file settings for this channel' };
   }
   const wanted = sizeFor(own, size, site.file.mostPixels);
-  const rate = toNumber(set?.settings.rate ?? facts.video.rate);
+  // What varies is made even: sound and picture drift apart otherwise.
+  const oneRate = set?.settings.rate ?? (cut.measures?.picture?.varies ? facts.video.rate : undefined);
+  const rate = toNumber(oneRate ?? facts.video.rate);
   const soundKilobits = facts.audio ? (set?.settings.sound.kilobits ?? GOOD_QUALITY_SOUND) : 0;
   const room = kilobitsBelow(site.file.largest, seconds, soundKilobits);
   const made = codecs.map((codec): PictureRecipe | undefined => {
@@ -183,7 +192,7 @@ function pictureOf(
     return {
       codec,
       ...fits,
-      ...(set?.settings.rate ? { rate: set.settings.rate } : {}),
+      ...(oneRate ? { rate: oneRate } : {}),
       control: controlFor(set?.settings, fits, rate, codec, room, facts, site.file.largest),
       ...(facts.video.more?.interlaced ? { deinterlace: true as const } : {}),
       ...(facts.video.more?.hdr ? { standardRange: true as const } : {}),
@@ -195,7 +204,7 @@ function pictureOf(
   const codec = codecs[0] as PictureCodec;
   const lowest = leastKilobits(least.width, least.height, rate, codec) + soundKilobits;
   const longest = Math.floor((site.file.largest * 8 * 0.96) / 1000 / lowest);
-  const refused = `It would look bad: ${Math.max(0, room)} kbit/s is all that ${site.name}’s limit leaves for ${Math.round(seconds)} s`;
+  const refused = `It would look bad: ${bitsName(Math.max(0, room))} is all that ${site.name}’s limit leaves for ${Math.round(seconds)} s`;
   return { refused, nearest: `It can have up to ${longest} s there` };
 }
 
@@ -212,7 +221,7 @@ function codecsOf(site: Asked['site'], settings: EncodeSettings | undefined, fac
 }
 
 /** In what a file is not what a set asks for. */
-function settingsReasons(facts: CutFacts, { name, settings }: FileSet, own: Size): string[] {
+function settingsReasons({ facts, measures }: CutToSend, { name, settings }: FileSet, own: Size): string[] {
   const { codec, size, rate, control } = settings;
   const { video } = facts;
   const why: string[] = [];
@@ -221,13 +230,14 @@ function settingsReasons(facts: CutFacts, { name, settings }: FileSet, own: Size
   if (over) why.push(`“${name}” asks for ${size.way} ${size.lines} lines`);
   if (rate && compare(rate, video.rate) !== 0) why.push(`“${name}” asks for another frame rate`);
   if (video.more?.interlaced) why.push('the picture is interlaced');
+  if (measures?.picture?.varies) why.push('its frame rate varies');
   const most =
     control.way === 'variable'
       ? control.ceiling
       : goodKilobits(own.width, own.height, toNumber(video.rate), codec) * 1.25;
   const has = pictureBits(facts) / 1000;
   if (!over && has > most * 1.05) {
-    why.push(`“${name}” asks for at most ${Math.round(most)} kbit/s; the file has ${Math.round(has)}`);
+    why.push(`“${name}” asks for at most ${bitsName(most)}; the file has ${bitsName(has)}`);
   }
   return why;
 }

@@ -114,6 +114,28 @@ describe('which file goes where', () => {
     });
   });
 
+  it('is one file for all, though some could keep the sound of another one', () => {
+    const sound = { codec: 'pcm_s24le', sampleRate: 48_000, channels: 2, bitRate: 2_304_000 };
+    const prores = cut({ container: 'mov', audio: sound, video: { codec: 'prores' } });
+    const all = [to('lanternfold'), to('fieldgate'), to('pipwire'), to('stallmarket')];
+    const { renditions } = planRenditions(prores, all);
+    expect(renditions).toMatchObject([{ work: 'encode', recipe: { container: 'mp4', sound: { codec: 'aac' } } }]);
+    expect(renditions[0]?.for).toHaveLength(4);
+    // Nothing of the picture is touched where only the container is another.
+    const copied = planRenditions(cut({ container: 'mov', audio: sound }), all).renditions;
+    expect(copied.map(({ work }) => work)).toEqual(['as it is', 'sound']);
+  });
+
+  it('has one frame rate where that of the cut varies, and whole frames where it is interlaced', () => {
+    const uneven = { picture: { end: fraction(60), varies: true, black: [], frozen: [] }, shots: [] };
+    const measures = { ...uneven, loudness: { step: 100, tenths: [] } };
+    const small = { ...cut({ size: 12_000_000, video: { width: 1280, height: 720, bitRate: 1_500_000 } }), measures };
+    expect(planRenditions(small, [to('lanternfold')]).renditions[0]?.work).toBe('as it is');
+    const { renditions } = planRenditions(small, [to('lanternfold', 'talk')]);
+    expect(renditions[0]).toMatchObject({ work: 'encode', recipe: { picture: { rate: fraction(25) } } });
+    expect(renditions[0]?.for[0]?.why).toContain('its frame rate varies');
+  });
+
   it('uses a file that is there already', () => {
     const both = [to('stallmarket')];
     const wide = cut({ video: { codec: 'prores' }, container: 'mov' });

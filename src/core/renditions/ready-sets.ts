@@ -1,14 +1,16 @@
 import type { EncodeSettings, FileHabit, FileSet } from './settings';
 
-const made = (settings: Partial<EncodeSettings>): EncodeSettings => ({
+/** What a set asks for where it says nothing else. */
+export const PLAIN_SETTINGS: EncodeSettings = {
   container: 'mp4',
   codec: 'h264',
   size: { way: 'keep' },
   rate: null,
   control: { way: 'by size' },
   sound: { codec: 'aac', kilobits: 192, sampleRate: 48_000, loudness: null },
-  ...settings,
-});
+};
+
+const made = (settings: Partial<EncodeSettings>): EncodeSettings => ({ ...PLAIN_SETTINGS, ...settings });
 
 /** Sets that everyone has, by kind of video. Their rates are common practice, no source, where nothing else is said. */
 export const READY_SETS: readonly FileSet[] = [

@@ -2,6 +2,7 @@ import { lazy, number, object, string } from 'yup';
 import {
   CONTAINERS,
   type EncodeSettings,
+  HOLDS,
   PICTURE_CODECS,
   SAMPLE_RATES,
   SOUND_CODECS,
@@ -66,8 +67,8 @@ export const settingsShape = object({
 })
   .noUnknown()
   .test('can be met', (settings, { createError }) => {
-    // Yup runs this where a part is missing, too; that is said by the part.
-    const whole = settings?.container && settings.codec && settings.control && settings.sound;
+    // Yup runs this where a part is missing or wrong, too; that is said by the part.
+    const whole = settings?.container in HOLDS && settings.codec && settings.control && settings.sound;
     const trouble = whole ? settingsTrouble(settings as EncodeSettings) : undefined;
     return trouble ? createError({ message: `${trouble}.` }) : true;
   });

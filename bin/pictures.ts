@@ -94,6 +94,15 @@ await take('sheet-markers', `${address}/videos/${keel.video}`, {
   },
 });
 await take('sheet-phone', `${address}/videos/${named('Steaming').video}`, { width: 390, height: 844 });
+await take('sheet-files', `${address}/videos/${named('Three knots').video}`, {
+  height: 860,
+  before: async (page) => {
+    await openSection(page, 'The file');
+    await page.evaluate(() => window.scrollBy(0, -90));
+    await page.getByRole('button', { name: 'Leave off the end' }).click();
+    await page.waitForTimeout(2500);
+  },
+});
 const caulking = drops.filter((drop) => drop.title.startsWith('Caulking'));
 await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`, {
   height: 900,
@@ -101,7 +110,6 @@ await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`,
 });
 for (const [name, site] of [
   ['watch', 'lanternfold'],
-  ['watch-fieldgate', 'fieldgate'],
   ['watch-pipwire', 'pipwire'],
   ['watch-stallmarket', 'stallmarket'],
 ] as const) {

@@ -1,4 +1,4 @@
-import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
@@ -9,6 +9,7 @@ import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { actOnRendition } from '@/desk/rendition/act-on-rendition';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
+import { settings } from '@/store/settings';
 import { channelsOfTheYard, untilSheet } from '../setup/desk';
 import { AAC, H264, made } from '../setup/made-files';
 import { aWorker } from '../setup/worker';
@@ -106,7 +107,10 @@ describe('a folder that is watched', () => {
     // Its file is deleted once it is live, and no longer offered.
     const { fileKey } = await database()('renditions').where({ id: rendition?.id }).first('fileKey');
     expect(await files().size(fileKey)).toBeGreaterThan(0);
+    const left = path.join(settings().home, 'making', `${rendition?.id}-1-1`);
+    mkdirSync(left, { recursive: true });
     await tidyUp();
+    expect(existsSync(left)).toBe(false);
     await expect(files().size(fileKey)).rejects.toThrow();
     expect((await lookAtSheet(videoId)).renditions).toMatchObject([{ state: 'gone' }]);
     await expect(actOnRendition(rendition?.id ?? '', { action: 'delete' })).rejects.toThrow('not being made now');

@@ -1,3 +1,4 @@
+export * from './asked';
 export * from './demand';
 export * from './estimate';
 export * from './frame-size';

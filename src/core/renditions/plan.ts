@@ -1,5 +1,6 @@
+import type { Asked, CutToSend, Refusal } from './asked';
 import { fewestThatServe } from './cover';
-import { type Asked, type CutToSend, type Demand, demandOf, type Refusal } from './demand';
+import { type Demand, demandOf } from './demand';
 import { type Recipe, recipeText, WORKS, type Work, workOf } from './recipe';
 
 /** A channel that is to get a file, by a key of its own. */

@@ -6,8 +6,9 @@ import { database, transaction } from '@/store/database';
 import { forgetOldWaits } from '@/store/drops';
 import { announce, forgetOldEntries } from '@/store/feed';
 import { files } from '@/store/files/folder';
+import { idsInMaking, removeMaking } from '@/store/files/making';
 import { removeAskedFiles } from '@/store/files/removals';
-import { askForJobs } from '@/store/jobs';
+import { askForJobs, jobsOf } from '@/store/jobs';
 import { forgetOldManyActs } from '@/store/many-acts';
 import { deleteMadeFile, renditionsAllLive } from '@/store/renditions';
 import { settings } from '@/store/settings';
@@ -40,6 +41,7 @@ export async function tidyUp(): Promise<void> {
   await deleteAsked();
   await deleteFilesOfLive();
   await files().removeHalf();
+  await removeHalfMade();
   await removeAskedFiles(db);
 }
 
@@ -60,4 +62,10 @@ async function deleteFilesOfLive(): Promise<void> {
       await announce(trx, 'video', video.id);
     });
   }
+}
+
+/** Takes away what killed workers left of files that are not to be made any more. */
+async function removeHalfMade(): Promise<void> {
+  const jobs = await jobsOf(database(), 'encode', await idsInMaking());
+  await removeMaking((id) => jobs.get(id)?.state !== 'waiting');
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readdir, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { binarySize } from '@/core/delivery';
@@ -11,9 +11,9 @@ import { cutById } from '@/store/cuts';
 import { type Database, database } from '@/store/database';
 import { hastenPacking } from '@/store/drops';
 import { files } from '@/store/files/folder';
+import { emptyMakingFolder } from '@/store/files/making';
 import { jobsOf } from '@/store/jobs';
 import { endRendition, renditionById } from '@/store/renditions';
-import { settings } from '@/store/settings';
 import { giveTurnBack, takeTurn } from './encode-turns';
 import type { JobContext, JobWork } from './job-work';
 import { timeLeft } from './time-left';
@@ -40,7 +40,7 @@ export const encode: JobWork = {
     if ((await files().free()) < most * 2 + KEPT_FREE_BYTES) {
       throw new NoRoom(`There is no room for a file of about ${binarySize(most)}; make room on the disk`);
     }
-    const folder = await emptyFolder(id);
+    const folder = await emptyMakingFolder(id);
     const held = heldBy(id, signal, tell);
     try {
       tell({ says: 'waits for its turn' });
@@ -87,18 +87,6 @@ export const encode: JobWork = {
 async function fail(trx: Database, id: string, videoId: string, trouble: string): Promise<void> {
   await endRendition(trx, id, { trouble });
   await hastenPacking(trx, videoId);
-}
-
-/** A folder for what is made of a file on the way; what a killed worker left there is gone. */
-async function emptyFolder(id: string): Promise<string> {
-  const all = path.join(settings().home, 'making');
-  await mkdir(all, { recursive: true });
-  for (const name of await readdir(all)) {
-    if (name.startsWith(id)) await rm(path.join(all, name), { recursive: true, force: true });
-  }
-  const folder = path.join(all, `${id}-${process.pid}-${Date.now()}`);
-  await mkdir(folder);
-  return folder;
 }
 
 async function digestOf(key: string, signal: AbortSignal): Promise<string> {

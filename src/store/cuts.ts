@@ -1,4 +1,5 @@
 import type { CutFacts } from '@/core/delivery';
+import { toNumber } from '@/core/time';
 import { inSeconds, now } from './clock';
 import { type Database, fromJson, toJson } from './database';
 import { askToRemoveFiles } from './files/removals';
@@ -187,6 +188,44 @@ export async function sameCutElsewhere(db: Database, cut: Pick<Cut, 'videoId' | 
   return row && fromRow(row);
 }
 
+/** A cut of another video, with the channels that the video was sent to. */
+export interface SentCut {
+  id: string;
+  title: string;
+  facts: CutFacts;
+  channelIds: string[];
+}
+
+const MOST_COMPARED = 20;
+
+/**
+ * Cuts of about one length, of other videos that were sent to some channels, the newest first.
+ * @param asked `seconds` of the cut, and by how many others may differ; the video and channels that are looked at
+ */
+export async function cutsSentOfLength(
+  db: Database,
+  asked: { videoId: string; seconds: number; within: number; channelIds: readonly string[] },
+): Promise<SentCut[]> {
+  const { videoId, seconds, within, channelIds } = asked;
+  const rows: { id: string; title: string; facts: string; channels: string }[] = await db('cuts as c')
+    .join('drops as d', 'd.videoId', 'c.videoId')
+    .join('videos as v', 'v.id', 'c.videoId')
+    .whereBetween('c.seconds', [seconds - within, seconds + within])
+    .where('c.state', 'ready')
+    .whereNot('c.videoId', videoId)
+    .whereIn('d.channelId', [...channelIds])
+    .whereNotIn('d.state', ['draft', 'removed'])
+    .groupBy('c.id')
+    .orderBy('c.id', 'desc')
+    .limit(MOST_COMPARED)
+    .select('c.id', 'v.title', 'c.facts', { channels: db.raw('GROUP_CONCAT(??)', ['d.channelId']) });
+  return rows.map(({ channels, facts, ...row }) => ({
+    ...row,
+    facts: fromJson<CutFacts>(facts) as CutFacts,
+    channelIds: channels.split(','),
+  }));
+}
+
 /** Ends the reading of a cut: with its facts, or with why it cannot be used. */
 export async function endReading(
   db: Database,
@@ -195,7 +234,7 @@ export async function endReading(
 ): Promise<void> {
   const fields =
     'facts' in found
-      ? { state: 'ready', facts: toJson(found.facts), digest: found.digest }
+      ? { state: 'ready', facts: toJson(found.facts), digest: found.digest, seconds: toNumber(found.facts.duration) }
       : { state: 'refused', refusal: found.refusal };
   await db('cuts').where({ id, state: 'reading' }).update(fields);
 }

@@ -22,6 +22,20 @@ export async function measurementOf(db: Database, cutId: string): Promise<Measur
   return row && { state: row.state, found: fromJson<CutMeasures>(row.found) };
 }
 
+/** What was found of several cuts, by cut; those that are not measured are left out. */
+export async function measurementsOf(db: Database, cutIds: readonly string[]): Promise<Map<string, CutMeasures>> {
+  const rows: { cutId: string; found: string }[] = await db('measurements')
+    .where({ state: 'ready' })
+    .whereIn('cutId', [...cutIds])
+    .select('cutId', 'found');
+  return new Map(
+    rows.flatMap(({ cutId, found }) => {
+      const measures = fromJson<CutMeasures>(found);
+      return measures ? [[cutId, measures] as const] : [];
+    }),
+  );
+}
+
 /** Ends a measurement: with what was found, or with why it could not be measured. */
 export async function endMeasuring(
   db: Database,

@@ -1,12 +1,13 @@
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { lookAtMeasuring, stopMeasuring } from '@/desk/cut/measuring';
 import { workOnCutAgain } from '@/desk/cut/work-again';
+import { sendVideo } from '@/desk/drop/send';
 import { lookAtMeasures } from '@/desk/look/look';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import { editVideo } from '@/desk/video/edit-video';
+import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { database } from '@/store/database';
-import { untilSheet } from '../setup/desk';
+import { bringFile, channelsOfTheYard, connectedChannels, untilSheet } from '../setup/desk';
 import { AAC, H264, made } from '../setup/made-files';
 import { aWorker } from '../setup/worker';
 
@@ -20,6 +21,8 @@ function tail(name: string, seconds: number): string {
   const joined = ['-filter_complex', '[0][1]concat=n=2:v=1:a=0[v]', '-map', '[v]', '-map', '2:a'];
   return made(name, ...moving, ...black, ...tone, ...joined, ...H264, ...AAC);
 }
+
+beforeAll(() => channelsOfTheYard(), 60_000);
 
 const rulesOf = async (videoId: string) => (await lookAtSheet(videoId)).fileFindings.map(({ rule }) => rule);
 
@@ -61,6 +64,60 @@ describe('looking a file over', () => {
       ({ measured, cut: now }) => measured === 'ready' && now?.facts?.more?.sounds.length === 1,
     );
     expect((await lookAtMeasures(id))?.picture?.black).toEqual([{ from: { num: 6, den: 1 }, to: { num: 9, den: 1 } }]);
+  });
+
+  it('says where much the same video went to a channel before, also as a new export', async () => {
+    const colours = ['red', 'navy', 'green', 'white', 'purple', 'orange', 'teal'];
+    const shots = colours.flatMap((colour, index) => [
+      '-f',
+      'lavfi',
+      '-i',
+      `color=${colour}:s=320x180:r=25:d=${1.5 + ((index * 3) % 7) / 5}`,
+    ]);
+    const level = 'pow(10\\,-(1+mod(floor(t/2)*4\\,5))*0.3)*sin(2*PI*440*t)';
+    const joined = `${colours.map((_, index) => `[${index}]`).join('')}concat=n=7:v=1:a=0[v]`;
+    const sound = [
+      '-f',
+      'lavfi',
+      '-i',
+      `aevalsrc=${level}:s=48000:d=14`,
+      '-filter_complex',
+      joined,
+      '-map',
+      '[v]',
+      '-map',
+      '7:a',
+    ];
+    const first = made('the-first.mp4', ...shots, ...sound, ...H264, ...AAC);
+    const sent = await bringFile(first, 'Marrow Quay', 'the-first.mp4');
+    await untilSheet(sent, ({ measured }) => measured === 'ready');
+    await editVideo(sent, { privacy: 'private' });
+    await sendVideo(sent);
+    const again = made(
+      'the-second.mp4',
+      '-i',
+      first,
+      '-vf',
+      'scale=160:90',
+      '-af',
+      'volume=-4dB',
+      '-t',
+      '13',
+      ...H264,
+      '-crf',
+      '33',
+      ...AAC,
+    );
+    const videoId = await bringFile(again, 'Marrow Quay Films', 'another-name.mp4');
+    await untilSheet(videoId, ({ measured }) => measured === 'ready');
+    // It goes elsewhere.
+    expect(await rulesOf(videoId)).not.toContain('already sent');
+    await tickChannel(videoId, (await connectedChannels()).get('Marrow Quay') ?? '', true);
+    const { fileFindings } = await lookAtSheet(videoId);
+    expect(fileFindings[0]).toMatchObject({
+      level: 'warns',
+      what: 'Much the same video is on Marrow Quay already: “The first”',
+    });
   });
 
   it('takes a reason for what is meant, for this file alone, and refuses what is none', async () => {

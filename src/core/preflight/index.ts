@@ -1,3 +1,4 @@
+export * from './already-sent';
 export * from './finding';
 export * from './preflight';
 export * from './remedy';

@@ -22,6 +22,7 @@ import { inForceAt, sendsWith } from '../layers/layers';
 import { seriesUsedLast } from '../layers/recognise';
 import { recordValues, type TickedChannel } from '../layers/record-values';
 import { site } from '../site/session';
+import { alreadySentFindings } from './already-sent';
 import { channelView, cutView, dropView, readingJobs } from './look';
 import { renditionViews } from './look-at-renditions';
 import type { SheetChannel, SheetView } from './views';
@@ -152,7 +153,10 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     return drop ? [{ channel, drop, profile: profileAt(site(channel.site).profile, channel) }] : [];
   });
   const { values, marks } = recordValues(layers, video, ticked);
-  const renditions = await renditionViews(record, ticked, measurement?.found);
+  const [renditions, sentBefore] = await Promise.all([
+    renditionViews(record, ticked, measurement?.found),
+    alreadySentFindings(db, record, ticked),
+  ]);
   const better = betterCut(cuts);
   const series = layers.series.get(video.seriesId ?? '');
   const offer = series ? undefined : seriesUsedLast(layers.series.values());
@@ -174,7 +178,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     chaptersChosen: video.chapterChoice ? 'here' : record.choice.colours.length > 0 ? 'by the series' : undefined,
     meantBlanks: video.meantBlanks,
     wavedThrough: video.wavedThrough,
-    fileFindings: fileFindings(record, measurement?.found),
+    fileFindings: [...sentBefore, ...fileFindings(record, measurement?.found)],
     timeLine: video.timeLine,
     markersVersion: video.markersVersion,
     deleteAsked: video.deleteAskedAt !== undefined,

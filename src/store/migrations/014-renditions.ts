@@ -101,10 +101,23 @@ export async function up(db: Knex): Promise<void> {
   await db.schema.alterTable('videos', (table) => {
     table.json('remedies');
   });
+  await db.schema.alterTable('cuts', (table) => {
+    // How long it is: files of one length are compared with each other.
+    table.double('seconds');
+    table.index(['seconds']);
+  });
+  const exact = `JSON_VALUE(??, '$.duration.num') / JSON_VALUE(??, '$.duration.den')`;
+  await db('cuts')
+    .whereNotNull('facts')
+    .update({ seconds: db.raw(exact, ['facts', 'facts']) });
   await changeHabits(db);
 }
 
 export async function down(db: Knex): Promise<void> {
+  await db.schema.alterTable('cuts', (table) => {
+    table.dropIndex(['seconds']);
+    table.dropColumn('seconds');
+  });
   await db.schema.alterTable('videos', (table) => table.dropColumn('remedies'));
   await db.schema.alterTable('channels', (table) => table.dropColumn('bytesPerSecond'));
   await db.schema.alterTable('jobs', (table) => table.dropColumn('held'));

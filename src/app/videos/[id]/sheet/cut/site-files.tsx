@@ -3,6 +3,7 @@
 import { binarySize, spanName } from '@/core/delivery';
 import { type Range, remedyWords } from '@/core/renditions';
 import type { RenditionView } from '@/desk/look/look-at-renditions';
+import type { SheetView } from '@/desk/look/views';
 import type { RenditionAction } from '@/desk/rendition/act-on-rendition';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
@@ -41,7 +42,20 @@ export function SiteFiles({ handle }: { handle: SheetHandle }) {
           <SiteFile key={`${rendition.says} ${rendition.id ?? ''}`} rendition={rendition} handle={handle} />
         ))}
       </ul>
+      <OnDisk sheet={sheet} />
     </section>
+  );
+}
+
+/** How much of the disk the video takes, and what of that could go. */
+function OnDisk({ sheet }: { sheet: SheetView }) {
+  const made = sheet.renditions.reduce((sum, { state, size }) => sum + (state === 'ready' ? (size ?? 0) : 0), 0);
+  if (made === 0 || !sheet.cut) return null;
+  return (
+    <p className="text-[13px] text-soft">
+      On this disk: {binarySize(sheet.cut.size + made)}; {binarySize(made)} of it was made for sites and can be made
+      again.
+    </p>
   );
 }
 

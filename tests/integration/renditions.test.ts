@@ -1,4 +1,4 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undo } from '@/desk/changes/changes';
@@ -174,5 +174,27 @@ describe('remedies', () => {
     await expect(editVideo(videoId, { remedies: { ...remedies, to: { num: 1, den: 2 } } })).rejects.toThrow(
       'has to lie after',
     );
+  });
+});
+
+describe('a file that breaks off', () => {
+  it('is said in one plain sentence, leaves nothing half, and other drops go on', async () => {
+    const whole = clip('breaks.mkv', '320x180', 12);
+    const bytes = readFileSync(whole);
+    const broken = whole.replace('breaks', 'broken');
+    // Its index is at the start, so that it is taken for a whole one.
+    writeFileSync(broken, bytes.subarray(0, Math.floor(bytes.length * 0.4)));
+    const videoId = await bringFile(broken, 'none of them');
+    for (const name of ['Marrow Quay', SHORT_POSTS]) await tickChannel(videoId, ids.get(name) ?? '', true);
+    await editVideo(videoId, { privacy: 'private' });
+    await untilSheet(videoId, ({ measured }) => measured !== 'waiting');
+    await sendVideo(videoId);
+    const sheet = await untilSheet(videoId, (now) => dropAt(now, SHORT_POSTS)?.state === 'snag');
+    expect(dropAt(sheet, SHORT_POSTS)?.snag?.what).toBe(
+      'The file for Pipwire could not be made: the file cannot be read to its end. Export it again',
+    );
+    expect(goingTo(sheet, SHORT_POSTS)?.state).toBe('failed');
+    expect(left()).toEqual([]);
+    await untilSheet(videoId, (now) => !['draft', 'packing', 'snag'].includes(dropAt(now, 'Marrow Quay')?.state ?? ''));
   });
 });

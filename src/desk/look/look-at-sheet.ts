@@ -1,7 +1,5 @@
 import { declarationsInForce } from '@/core/declarations';
-import type { CutMeasures } from '@/core/delivery';
 import { beforeFold, searchFindings } from '@/core/fitting';
-import { type Finding, preflight } from '@/core/preflight';
 import { remediesFor } from '@/core/renditions';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
@@ -15,6 +13,7 @@ import { cutsOfRenditions } from '@/store/renditions';
 import { earlierVideos, videoById } from '@/store/videos';
 import { actionsFor } from '../drop/act-on-drop';
 import { changesSince } from '../drop/changes-since';
+import { fileFindings } from '../drop/file-findings';
 import { type MeantWords, meantWords } from '../drop/meant';
 import { missingOf } from '../drop/readiness';
 import { profileAt, recordOf, type VideoRecord } from '../drop/record';
@@ -111,14 +110,6 @@ function haveLayersChanged(
   if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return false;
   const anew = { ...drop, sentWith: sendsWith(record.layers, record.video, channel, drop) };
   return meantWords(record, channel, anew, profile).asText !== meant.asText;
-}
-
-/** What was found in the file in use, beside what a site's own rules say, which stands with the channels. */
-function fileFindings({ cut, video }: VideoRecord, measures: CutMeasures | undefined): Finding[] {
-  if (!cut?.facts) return [];
-  const { from, to } = video.timeLine;
-  const edit = to && { from, to };
-  return preflight({ facts: cut.facts, measures, edit, sites: [] });
 }
 
 /** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */

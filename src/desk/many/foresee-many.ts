@@ -2,7 +2,9 @@ import { isSent, isWider } from '@/core/drop';
 import { allChannels, type Channel } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
+import { measurementsOf } from '@/store/measurements';
 import { actionsFor } from '../drop/act-on-drop';
+import { warnsOfFile } from '../drop/file-findings';
 import { missingAt } from '../drop/readiness';
 import { profileAt, recordsOf } from '../drop/record';
 import { inForceAt } from '../layers/layers';
@@ -20,6 +22,8 @@ export interface Foreseen {
   places: number;
   /** Of those that are sent: how many open to everyone by themselves. */
   opening: number;
+  /** In how many of those that are sent something in the file is to be looked at. */
+  warned: number;
   /** Why it cannot be done in some places, and in how many, the commonest first. */
   cannot: { why: string; places: number }[];
 }
@@ -32,7 +36,8 @@ export async function foreseeMany(input: unknown): Promise<Foreseen> {
   const { ids, act } = await askedOfMany(input);
   const whys = new Map<string, number>();
   const concerned = new Set<string>();
-  const seen: Foreseen = { videos: ids.length, concerned: 0, places: 0, opening: 0, cannot: [] };
+  const warned = new Set<string>();
+  const seen: Foreseen = { videos: ids.length, concerned: 0, places: 0, opening: 0, warned: 0, cannot: [] };
   const db = database();
   const channels = new Map((await allChannels(db)).map((channel) => [channel.id, channel]));
   const turn = turns();
@@ -40,7 +45,7 @@ export async function foreseeMany(input: unknown): Promise<Foreseen> {
     await turn();
     const part = ids.slice(at, at + RECORDS_AT_ONCE);
     const found = await placesOf(part, act, channels);
-    for (const { videoId, why, opens } of found) {
+    for (const { videoId, why, opens, warns } of found) {
       if (why) {
         whys.set(why, (whys.get(why) ?? 0) + 1);
         continue;
@@ -48,11 +53,17 @@ export async function foreseeMany(input: unknown): Promise<Foreseen> {
       concerned.add(videoId);
       seen.places += 1;
       if (opens) seen.opening += 1;
+      if (warns) warned.add(videoId);
     }
     if (!TO_PLACES.includes(act.do)) for (const id of part) concerned.add(id);
   }
   const sorted = [...whys].sort(([, a], [, b]) => b - a).slice(0, REASONS);
-  return { ...seen, concerned: concerned.size, cannot: sorted.map(([why, places]) => ({ why, places })) };
+  return {
+    ...seen,
+    concerned: concerned.size,
+    warned: warned.size,
+    cannot: sorted.map(([why, places]) => ({ why, places })),
+  };
 }
 
 /** Acts on places at sites; all others are on the videos themselves. */
@@ -62,6 +73,7 @@ interface Place {
   videoId: string;
   why?: string;
   opens?: boolean;
+  warns?: boolean;
 }
 
 async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<string, Channel>): Promise<Place[]> {
@@ -89,6 +101,11 @@ async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<
 async function placesToSend(drops: readonly Drop[], channels: ReadonlyMap<string, Channel>): Promise<Place[]> {
   const drafts = drops.filter(({ state }) => state === 'draft');
   const records = await recordsOf(database(), [...new Set(drafts.map(({ videoId }) => videoId))]);
+  const cuts = [...records.values()].flatMap(({ cut }) => cut?.id ?? []);
+  const measures = await measurementsOf(database(), cuts);
+  const warned = new Map(
+    [...records].map(([id, record]) => [id, warnsOfFile(record, measures.get(record.cut?.id ?? ''))]),
+  );
   return drafts.flatMap((drop): Place[] => {
     const [record, channel] = [records.get(drop.videoId), channels.get(drop.channelId)];
     if (!record || !channel) return [];
@@ -98,6 +115,7 @@ async function placesToSend(drops: readonly Drop[], channels: ReadonlyMap<string
     const [missing] = missingAt(record, channel, drop, profileAt(site(channel.site).profile, channel));
     if (missing) return [{ videoId, why: missing.what }];
     const { privacy, release } = inForceAt(record.layers, record.video, channel, drop);
-    return [{ videoId, opens: isWider(privacy.value, 'link') && release.value === 'by itself' }];
+    const opens = isWider(privacy.value, 'link') && release.value === 'by itself';
+    return [{ videoId, opens, warns: warned.get(videoId) }];
   });
 }

@@ -4,6 +4,7 @@ import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { binarySize } from '@/core/delivery';
 import { sizeOfRecipe } from '@/core/renditions';
+import { log } from '@/desk/log';
 import { UnusableCut } from '@/media/facts';
 import { ProgramError } from '@/media/program';
 import { makeRendition } from '@/media/rendition/make-rendition';
@@ -67,7 +68,8 @@ export const encode: JobWork = {
       if (!(error instanceof ProgramError || error instanceof UnusableCut)) throw error;
       // The disk has become full meanwhile, which is not the file's fault.
       if (/No space left on device/.test(error.message)) throw new NoRoom('The disk is full; make room');
-      return { write: (trx) => fail(trx, id, videoId, error.message) };
+      log.error({ rendition: id, said: error.message.slice(-2000) }, 'a file could not be made');
+      return { write: (trx) => fail(trx, id, videoId, plainTrouble(error)) };
     } finally {
       held.end();
       await rm(folder, { recursive: true, force: true });
@@ -83,6 +85,14 @@ export const encode: JobWork = {
     return rendition && (await cutById(db, rendition.cutId))?.videoId;
   },
 };
+
+/** Why a file could not be made, as a colleague would say it; what the encoder said is in the log. */
+function plainTrouble(error: ProgramError | UnusableCut): string {
+  if (error instanceof UnusableCut) return 'what the encoder wrote cannot be played';
+  if (/Invalid data|corrupt|came out with/i.test(error.said))
+    return 'the file cannot be read to its end. Export it again';
+  return 'the encoder stopped with an error; the log says what it was';
+}
 
 async function fail(trx: Database, id: string, videoId: string, trouble: string): Promise<void> {
   await endRendition(trx, id, { trouble });

@@ -3,7 +3,14 @@ import type { Foreseen } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
 import { actWords, questionBeforeMany } from './act-words';
 
-const SEEN: Foreseen = { videos: 3, concerned: 2, places: 4, opening: 1, cannot: [{ why: 'no title', places: 1 }] };
+const SEEN: Foreseen = {
+  videos: 3,
+  concerned: 2,
+  places: 4,
+  opening: 1,
+  warned: 1,
+  cannot: [{ why: 'no title', places: 1 }],
+};
 const ACTS: Act[] = [
   ...(['send', 'open', 'try again', 'delete'] as const).map((each) => ({ do: each })),
   { do: 'set', field: 'privacy', value: 'link' },
@@ -28,6 +35,7 @@ describe('what is said of an act on many videos', () => {
     expect(follows).toEqual([
       '4 uploads will start.',
       '1 of them opens to everyone once checked.',
+      'In the file of 1 video something was found; look at it first.',
       'Not in 1 place: no title.',
     ]);
     expect(questionBeforeMany({ do: 'delete' }, { ...SEEN, places: 0 }).follows).toHaveLength(1);

@@ -34,7 +34,7 @@ export function actWords(act: Act): { doing: string; done: string } {
 
 /** What is said before an act on many videos: what will happen, where, and where it cannot. */
 export function questionBeforeMany(act: Act, seen: Foreseen): Question {
-  const { videos, concerned, places, opening, cannot } = seen;
+  const { videos, concerned, places, opening, warned, cannot } = seen;
   const not = cannot.map(({ why, places: number }) => `Not in ${placesOf(number)}: ${why}.`);
   switch (act.do) {
     case 'send':
@@ -45,6 +45,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
           ...(opening > 0
             ? [`${opening.toLocaleString('en')} of them ${opening === 1 ? 'opens' : 'open'} to everyone once checked.`]
             : []),
+          ...(warned > 0 ? [`In the file of ${videosOf(warned)} something was found; look at it first.`] : []),
           ...not,
         ],
         yes: 'Send',

@@ -37,24 +37,26 @@ export function LineLimits({ sites }: { sites: ChannelsView['sites'] }) {
             : 'Several uploads share a limit equally. A change holds at once.'}
         </p>
       </div>
-      <ul className="grid gap-1.5 text-sm">
-        {limits.map((limit) => (
-          <li key={limit.owner} className="flex flex-wrap items-baseline gap-x-3">
-            <b className="font-semibold">{nameOf(limit.owner)}</b>
-            <span className="tabular-nums">
-              at most {limit.kilobits / 1000} Mbit/s{hoursWords(limit)}
-            </span>
-            <button
-              type="button"
-              className="textlink"
-              aria-label={`Take the limit away: ${nameOf(limit.owner)}`}
-              onClick={() => void set(limit.owner, null)}
-            >
-              Take the limit away
-            </button>
-          </li>
-        ))}
-      </ul>
+      {limits.length > 0 && (
+        <ul className="grid gap-1.5 text-sm">
+          {limits.map((limit) => (
+            <li key={limit.owner} className="flex flex-wrap items-baseline gap-x-3">
+              <b className="font-semibold">{nameOf(limit.owner)}</b>
+              <span className="tabular-nums">
+                at most {limit.kilobits / 1000} Mbit/s{hoursWords(limit)}
+              </span>
+              <button
+                type="button"
+                className="textlink"
+                aria-label={`Take the limit away: ${nameOf(limit.owner)}`}
+                onClick={() => void set(limit.owner, null)}
+              >
+                Take the limit away
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       <div className="flex flex-wrap items-end gap-2 text-sm">
         <Choose
           label="Limit for"

@@ -10,11 +10,15 @@ interface UndoRedoProps {
   can: { canUndo: boolean; canRedo: boolean };
   undo: () => unknown;
   redo: () => unknown;
+  /** What it takes back, where it is not the page itself: the keys are the page's. */
+  of?: string;
 }
 
 /** Takes the last change back, or makes it again: by button and by key, unless somebody types. */
-export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
+export function UndoRedo({ can, undo, redo, of }: UndoRedoProps) {
+  const named = (button: string) => (of ? `${button} in ${of}` : button);
   useKeys((event) => {
+    if (of) return;
     if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event.target)) return;
     event.preventDefault();
     void (event.shiftKey ? redo() : undo());
@@ -26,8 +30,8 @@ export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
         className="mx-0!"
         onClick={undo}
         aria-disabled={!can.canUndo}
-        aria-label={BUTTONS.undo}
-        aria-keyshortcuts="Control+Z"
+        aria-label={named(BUTTONS.undo)}
+        aria-keyshortcuts={of ? undefined : 'Control+Z'}
         data-tip="Undo (Ctrl Z)"
       >
         <Undo2 size={17} className={can.canUndo ? '' : 'opacity-40'} />
@@ -37,8 +41,8 @@ export function UndoRedo({ can, undo, redo }: UndoRedoProps) {
         className="mx-0!"
         onClick={redo}
         aria-disabled={!can.canRedo}
-        aria-label={BUTTONS.redo}
-        aria-keyshortcuts="Control+Shift+Z"
+        aria-label={named(BUTTONS.redo)}
+        aria-keyshortcuts={of ? undefined : 'Control+Shift+Z'}
         data-tip="Redo (Ctrl Shift Z)"
       >
         <Redo2 size={17} className={can.canRedo ? '' : 'opacity-40'} />

@@ -112,6 +112,11 @@ describe('files that go out', () => {
     await series.getByRole('option', { name: /^VP9/ }).click();
     await series.getByRole('button', { name: 'Make this set' }).click();
     await series.getByText('MP4, VP9 · at most 720 lines · 900 kbit/s, at most 1.4 Mbit/s').waitFor();
+    const sets = series.getByRole('region', { name: 'File settings' });
+    await sets.getByRole('button', { name: BUTTONS.undo }).click();
+    await expect.poll(() => sets.getByText('Yard talk').count()).toBe(0);
+    await sets.getByRole('button', { name: BUTTONS.redo }).click();
+    await sets.getByText('Yard talk').waitFor();
     await series.close();
     for (const name of ['Marrow Quay', '@marrowquay']) {
       await desk.tickChannel(videoId, (await desk.channelsOfTheYard()).get(name) ?? '', true);

@@ -95,7 +95,7 @@ describe('files for sites', () => {
     expect(sheet.renditions[0]?.says).toContain('256×144');
     expect(sheet.renditions[0]?.seconds).toBeGreaterThan(0);
     expect(await database()('renditions').where({ cutId: sheet.cut?.id }).whereNotNull('recipe')).toHaveLength(1);
-    await undo('file sets');
+    await undo('file-sets');
     expect((await lookAtFileSets()).sets.find((set) => set.id === id)?.settings.size).toEqual({
       way: 'at most',
       lines: 144,

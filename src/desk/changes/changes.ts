@@ -25,7 +25,7 @@ import { reachOf } from './reach';
 export type Subject = string;
 export const SHELF_SUBJECT: Subject = 'shelf';
 export const SERIES_SUBJECT: Subject = 'series';
-export const FILE_SETS_SUBJECT: Subject = 'file sets';
+export const FILE_SETS_SUBJECT: Subject = 'file-sets';
 const PLACES: readonly Subject[] = [SHELF_SUBJECT, SERIES_SUBJECT, FILE_SETS_SUBJECT];
 
 /** Whether there is such a thing beside videos. */

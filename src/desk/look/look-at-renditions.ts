@@ -101,7 +101,7 @@ export async function renditionViews(
       size: made?.state === 'ready' ? made.size : undefined,
       seconds: made?.seconds,
       progress: job?.progress,
-      trouble: made?.trouble,
+      trouble: made?.trouble ?? job?.trouble,
     };
   }
 }

@@ -18,7 +18,7 @@ type Editing = { id: string | undefined; first: NamedSettings };
 export function FileSets({ first }: { first: FileSetsView }) {
   const view = useFileSets(first);
   const { sets } = view;
-  const { act, save, undo, redo } = useSteps('file sets');
+  const { act, save, undo, redo } = useSteps('file-sets');
   const [editing, setEditing] = useState<Editing>();
   const copyOf = ({ name, settings }: FileSetView): Editing => ({
     id: undefined,
@@ -37,7 +37,7 @@ export function FileSets({ first }: { first: FileSetsView }) {
       <div className="flex flex-wrap items-center gap-x-3.5">
         <h2>File settings</h2>
         <span className="ml-auto flex items-center gap-1">
-          <UndoRedo can={view} undo={undo} redo={redo} />
+          <UndoRedo of="file settings" can={view} undo={undo} redo={redo} />
         </span>
       </div>
       <p className="mt-1 mb-3 text-soft">

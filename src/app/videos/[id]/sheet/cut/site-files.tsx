@@ -136,6 +136,9 @@ function How({ rendition }: { rendition: RenditionView }) {
       const { fraction, secondsLeft } = progress ?? {};
       const left = secondsLeft === undefined ? '' : ` · ${spanName(secondsLeft)} left`;
       const says = state === 'on hold' ? 'On hold' : state === 'waiting' ? 'Waits for its turn' : 'Making the file';
+      if (trouble && fraction === undefined) {
+        return <p className="text-[13px] text-snag">▲ {trouble}. It goes on by itself.</p>;
+      }
       if (fraction === undefined) return <p className="text-[13px] text-soft">{says} …</p>;
       return (
         <div className="mt-1.5">

@@ -32,7 +32,7 @@ export function UndoRedo({ can, undo, redo, of }: UndoRedoProps) {
         aria-disabled={!can.canUndo}
         aria-label={named(BUTTONS.undo)}
         aria-keyshortcuts={of ? undefined : 'Control+Z'}
-        data-tip="Undo (Ctrl Z)"
+        data-tip={of ? BUTTONS.undo : 'Undo (Ctrl Z)'}
       >
         <Undo2 size={17} className={can.canUndo ? '' : 'opacity-40'} />
       </Button>
@@ -43,7 +43,7 @@ export function UndoRedo({ can, undo, redo, of }: UndoRedoProps) {
         aria-disabled={!can.canRedo}
         aria-label={named(BUTTONS.redo)}
         aria-keyshortcuts={of ? undefined : 'Control+Shift+Z'}
-        data-tip="Redo (Ctrl Shift Z)"
+        data-tip={of ? BUTTONS.redo : 'Redo (Ctrl Shift Z)'}
       >
         <Redo2 size={17} className={can.canRedo ? '' : 'opacity-40'} />
       </Button>

@@ -65,6 +65,8 @@ export interface RunOptions {
   milliseconds?: number;
   /** From 0 to 19: how far it stands back behind others. */
   niceness?: number;
+  /** Address space that it may take, in bytes. */
+  memory?: number;
   /** Given a way to hold the program and let it go on, as it starts. */
   onStart?: (program: HeldProgram) => void;
 }
@@ -79,8 +81,8 @@ export interface HeldProgram {
  * What goes before a program so that it ends with us, however we end, stands back behind what people wait for, and takes no
  * more memory than it may (setpriv(1), nice(1) and prlimit(1) belong to every Debian).
  */
-const boundTo = (niceness: number) => [
-  ...['--pdeathsig', 'KILL', 'nice', '-n', String(niceness), 'prlimit', `--as=${MOST_MEMORY_BYTES}`],
+const boundTo = (niceness: number, memory: number) => [
+  ...['--pdeathsig', 'KILL', 'nice', '-n', String(niceness), 'prlimit', `--as=${memory}`],
 ];
 
 const MOST_SAID = 8 * 1024 * 1024;
@@ -93,10 +95,10 @@ const MOST_SAID = 8 * 1024 * 1024;
 export async function runProgram(
   program: string,
   args: readonly string[],
-  { signal, milliseconds = LONGEST_MILLISECONDS, niceness = 5, onStart }: RunOptions = {},
+  { signal, milliseconds = LONGEST_MILLISECONDS, niceness = 5, memory = MOST_MEMORY_BYTES, onStart }: RunOptions = {},
   hear?: (out: Readable, third: Readable) => Promise<unknown>,
 ): Promise<string> {
-  const running = execa('setpriv', [...boundTo(niceness), program, ...args], {
+  const running = execa('setpriv', [...boundTo(niceness, memory), program, ...args], {
     reject: false,
     timeout: milliseconds,
     cancelSignal: signal,

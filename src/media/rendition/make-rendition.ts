@@ -14,6 +14,8 @@ import { writeSphere } from './sphere';
 /** A run that says nothing new for so long hangs. */
 const HANGS_MILLISECONDS = 3 * 60 * 1000;
 const LONGEST_MILLISECONDS = 7 * 24 * 3600 * 1000;
+/** An encoder keeps many large frames for each core that it has. */
+const MOST_MEMORY_BYTES = 32 * 1024 ** 3;
 /** Tries to come below a size; each aims lower by what the one before was too much. */
 const MOST_TRIES = 3;
 
@@ -100,6 +102,7 @@ async function runFfmpeg(run: Run, { signal, onStart }: Making, tell: (fraction:
     signal: both,
     milliseconds: LONGEST_MILLISECONDS,
     niceness: 10,
+    memory: MOST_MEMORY_BYTES,
     onStart: (program) =>
       onStart?.({
         hold: () => {

@@ -9,7 +9,7 @@ import { renditionAgain, renditionsOf } from '@/store/renditions';
 import { videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
-import { sendsWith } from '../layers/layers';
+import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { sessionFor, site } from '../site/session';
 import { makeMove } from './make-move';
@@ -62,7 +62,7 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
     case 'revise':
       return revise(drop, channel);
     case 'take over':
-      return revise(drop, channel, sendsWith);
+      return revise(drop, channel, revisesWith);
     case 'close':
       return close(drop, channel, adapter);
     case 'remove':

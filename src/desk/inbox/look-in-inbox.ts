@@ -19,7 +19,10 @@ import { discardVideo } from '../video/delete-video';
 import { importMarkers } from '../video/markers';
 import { bringPicture } from '../video/pictures';
 
-const [TAKING, TAKEN, REFUSED] = ['taking', 'taken', 'refused'];
+/** Folders of the inbox: what is being taken in, what was, and what could not be. */
+const TAKING = 'taking';
+const TAKEN = 'taken';
+const REFUSED = 'refused';
 /** What nobody has changed for so long is whole, where its size is that of the look before. */
 const RESTS_MILLISECONDS = 3000;
 const LOOK_MILLISECONDS = 300;
@@ -35,17 +38,17 @@ let before: FoundFile[] = [];
  * @param signal ends it between two steps; what was begun goes on with the next look
  */
 export async function lookInInbox(inbox: string, signal: AbortSignal): Promise<void> {
-  for (const folder of [TAKING, TAKEN, REFUSED]) await mkdir(path.join(inbox, folder as string), { recursive: true });
-  for (const name of await readdir(path.join(inbox, TAKING as string))) {
+  for (const folder of [TAKING, TAKEN, REFUSED]) await mkdir(path.join(inbox, folder), { recursive: true });
+  for (const name of await readdir(path.join(inbox, TAKING))) {
     signal.throwIfAborted();
-    await takeIn(inbox, path.join(inbox, TAKING as string, name), signal);
+    await takeIn(inbox, path.join(inbox, TAKING, name), signal);
   }
   const found = await filesIn(inbox);
   const groups = groupsAtRest(found, before, Date.now() - RESTS_MILLISECONDS);
   before = found;
   for (const group of groups) {
     signal.throwIfAborted();
-    const folder = path.join(inbox, TAKING as string, newId());
+    const folder = path.join(inbox, TAKING, newId());
     await mkdir(folder);
     // The video comes last: a folder without one is put back.
     for (const name of [...besideOf(group), group.video]) await rename(path.join(inbox, name), path.join(folder, name));
@@ -96,11 +99,13 @@ async function takeIn(inbox: string, folder: string, signal: AbortSignal): Promi
     // Without its video the rest is of no use.
     for (const name of besideOf(group)) refused.set(name, `Its video was refused: ${reasonOf(error)}`);
   }
-  for (const { name } of found) {
+  // The video goes last: a worker that is killed before finds it again, and goes on from there.
+  const names = found.map(({ name }) => name).filter((name) => name !== group.video);
+  for (const name of [...names, group.video]) {
     const why = refused.get(name);
-    const to = await freeName(path.join(inbox, (why === undefined ? TAKEN : REFUSED) as string), name);
-    await rename(path.join(folder, name), to);
+    const to = await freeName(path.join(inbox, why === undefined ? TAKEN : REFUSED), name);
     if (why !== undefined) await writeFile(`${to}.why.txt`, `${why}\n`);
+    await rename(path.join(folder, name), to);
   }
   log.info({ video: group.video, refused: [...refused.keys()] }, 'inbox looked at');
   await rm(folder, { recursive: true, force: true });

@@ -5,7 +5,16 @@ import { stallmarketProfile } from '@/sites/stallmarket/profile';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
 import type { Video } from '@/store/videos';
-import { goesOnWith, inForceAt, type KeptLayers, layersAt, playlistsAt, sendsWith, wordsAt } from './layers';
+import {
+  goesOnWith,
+  inForceAt,
+  type KeptLayers,
+  layersAt,
+  playlistsAt,
+  revisesWith,
+  sendsWith,
+  wordsAt,
+} from './layers';
 import { recordValues, takesField } from './record-values';
 
 const channelOf = (id: string, site = 'lanternfold') => ({ id, site, name: `Channel ${id}` }) as Channel;
@@ -87,6 +96,10 @@ describe('a link that a video names only since it was sent', () => {
     const next = goesOnWith(kept(), videoOf({ links }), QUAY, sent);
     expect(next.shelf).toMatchObject({ plans: old, tools: { url: 'https://l.example/tools' } });
     expect(goesOnWith(kept(), videoOf({}), QUAY, sent)).toEqual(sentWith);
+    // The file at the site was made without it: its chapters may not move.
+    const since = { ...videoOf({}), remedies: { cutId: 'c', from: { num: 1, den: 1 } } };
+    expect(revisesWith(kept(), since, QUAY, sent).remedies).toBeUndefined();
+    expect(sendsWith(kept(), since, QUAY, sent).remedies).toEqual(since.remedies);
   });
 });
 

@@ -113,6 +113,15 @@ export function sendsWith(kept: KeptLayers, video: SentVideo, channel: Channel, 
 }
 
 /**
+ * What changes of a drop at its site go out with where today's layers are wanted. The file there stays as it was made, so
+ * that chapters and captions keep to it.
+ */
+export function revisesWith(kept: KeptLayers, video: SentVideo, channel: Channel, drop: LayeredDrop): SentWith {
+  const { fileSet, remedies } = drop.sentWith ?? {};
+  return { ...sendsWith(kept, video, channel, drop), fileSet, remedies };
+}
+
+/**
  * The file settings of a video on a channel: of a drop that was sent, as they were then.
  * @returns undefined where the file is kept as it is
  */

@@ -4,7 +4,8 @@ import { database } from '@/store/database';
 import { type JobProgress, jobsOf } from '@/store/jobs';
 import { madeBefore, type Rendition, renditionsOf, settingsOf } from '@/store/renditions';
 import type { VideoRecord } from '../drop/record';
-import { expectedHere, type GoesTo, isToBeFiled, planOfVideo } from '../rendition/plan-of-video';
+import type { TickedChannel } from '../layers/record-values';
+import { expectedHere, isToBeFiled, planOfVideo } from '../rendition/plan-of-video';
 
 /** A file that goes to some channels: as it will be, as it is being made, or as it was made. */
 export interface RenditionView {
@@ -27,7 +28,7 @@ export interface RenditionView {
 /** Every file that the cut in use goes out as, or went out as. */
 export async function renditionViews(
   record: VideoRecord,
-  goesTo: readonly GoesTo[],
+  goesTo: readonly TickedChannel[],
   measures: CutMeasures | undefined,
 ): Promise<RenditionView[]> {
   const { cut } = record;

@@ -17,9 +17,10 @@ import { fileFindings } from '../drop/file-findings';
 import { type MeantWords, meantWords } from '../drop/meant';
 import { missingOf } from '../drop/readiness';
 import { profileAt, recordOf, type VideoRecord } from '../drop/record';
-import { inForceAt, sendsWith } from '../layers/layers';
+import { tickedChannels } from '../drop/ticked';
+import { inForceAt, revisesWith } from '../layers/layers';
 import { seriesUsedLast } from '../layers/recognise';
-import { recordValues, type TickedChannel } from '../layers/record-values';
+import { recordValues } from '../layers/record-values';
 import { site } from '../site/session';
 import { alreadySentFindings } from './already-sent';
 import { channelView, cutView, dropView, readingJobs } from './look';
@@ -108,7 +109,7 @@ function haveLayersChanged(
   profile: SiteProfile,
 ): boolean {
   if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return false;
-  const anew = { ...drop, sentWith: sendsWith(record.layers, record.video, channel, drop) };
+  const anew = { ...drop, sentWith: revisesWith(record.layers, record.video, channel, drop) };
   return meantWords(record, channel, anew, profile).asText !== meant.asText;
 }
 
@@ -139,10 +140,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     readingJobs(db, cuts),
   ]);
   const sameVideo = same && (await videoById(db, same.videoId));
-  const ticked = all.flatMap((channel): TickedChannel[] => {
-    const drop = dropAt.get(channel.id);
-    return drop ? [{ channel, drop, profile: profileAt(site(channel.site).profile, channel) }] : [];
-  });
+  const ticked = tickedChannels(all, drops);
   const { values, marks } = recordValues(layers, video, ticked);
   const [renditions, sentBefore] = await Promise.all([
     renditionViews(record, ticked, measurement?.found),

@@ -15,7 +15,7 @@ export type RenditionAction = (typeof RENDITION_ACTIONS)[number];
 const actionShape = object({ action: string().oneOf(RENDITION_ACTIONS).required() }).noUnknown();
 
 /** Why a file is not made that a person has stopped. */
-export const STOPPED_BY_A_PERSON = 'Stopped by a person';
+const STOPPED_BY_A_PERSON = 'Stopped by a person';
 
 /** Does with a file that is being made what a person asks for. @throws DeskError where it is not being made now */
 export async function actOnRendition(id: string, input: unknown): Promise<void> {

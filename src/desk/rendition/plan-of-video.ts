@@ -10,19 +10,11 @@ import {
   type Recipe,
   recipeText,
 } from '@/core/renditions';
-import type { SiteProfile } from '@/sites/contract';
-import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
 import type { Rendition } from '@/store/renditions';
 import type { VideoRecord } from '../drop/record';
 import { fileSetAt, remediesAt } from '../layers/layers';
-
-/** A channel that a video goes to, with what it takes. */
-export interface GoesTo {
-  channel: Channel;
-  drop: Drop;
-  profile: SiteProfile;
-}
+import type { TickedChannel } from '../layers/record-values';
 
 /** States of drops whose file is not chosen yet. */
 const OPEN: readonly Drop['state'][] = ['draft', 'packing', 'removed'];
@@ -32,7 +24,7 @@ export const isToBeFiled = ({ state, snag }: Pick<Drop, 'state' | 'snag'>): bool
   OPEN.includes(state) || (state === 'snag' && snag?.at === 'packing');
 
 /** What one channel asks of the file. */
-export function destinationAt(record: VideoRecord, { channel, drop, profile }: GoesTo): Destination {
+export function destinationAt(record: VideoRecord, { channel, drop, profile }: TickedChannel): Destination {
   const { layers, video, cut } = record;
   const { name, file } = profile;
   return {
@@ -50,7 +42,7 @@ export function destinationAt(record: VideoRecord, { channel, drop, profile }: G
  */
 export function planOfVideo(
   record: VideoRecord,
-  goesTo: readonly GoesTo[],
+  goesTo: readonly TickedChannel[],
   measures: CutMeasures | undefined,
   made: readonly Rendition[],
 ): Plan | undefined {

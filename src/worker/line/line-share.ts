@@ -19,8 +19,8 @@ async function look(): Promise<void> {
  * @returns the bytes a second that it may take now, undefined without a limit; and an end
  */
 export async function followLine(channelId: string): Promise<{ rate: () => number | undefined; end: () => void }> {
-  uploads += 1;
   await look();
+  uploads += 1;
   clock ??= setInterval(() => void look().catch(() => undefined), LOOK_MILLISECONDS);
   return {
     rate() {

@@ -1,9 +1,9 @@
 import { type CutFacts, reasonsNotTaken } from '@/core/delivery';
 import { STOP_WORDS } from '@/core/drop';
 import { encoderOf, factsOfRecipe, megapixelsOf, type Recipe } from '@/core/renditions';
-import { profileAt } from '@/desk/drop/record';
-import { expectedHere, type GoesTo, planOfVideo } from '@/desk/rendition/plan-of-video';
-import { site } from '@/desk/site/session';
+import { tickedChannels } from '@/desk/drop/ticked';
+import type { TickedChannel } from '@/desk/layers/record-values';
+import { expectedHere, planOfVideo } from '@/desk/rendition/plan-of-video';
 import { allChannels } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { dropsOf } from '@/store/drops';
@@ -69,13 +69,10 @@ function packed({ id, size }: Rendition, says: string): StepEnd {
 }
 
 /** All channels of the video, so that those that can share a file do. */
-async function goesTo({ drop }: StepContext): Promise<GoesTo[]> {
+async function goesTo({ drop }: StepContext): Promise<TickedChannel[]> {
   const db = database();
   const [drops, channels] = await Promise.all([dropsOf(db, [drop.videoId]), allChannels(db)]);
-  return drops.flatMap((each) => {
-    const channel = channels.find(({ id }) => id === each.channelId);
-    return channel ? [{ channel, drop: each, profile: profileAt(site(channel.site).profile, channel) }] : [];
-  });
+  return tickedChannels(channels, drops);
 }
 
 /** The file of a recipe: ready, or being made. */

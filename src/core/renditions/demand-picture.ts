@@ -8,8 +8,6 @@ import { type PictureRecipe, pictureBits, type RecipeControl } from './recipe';
 import { bitsName } from './said';
 import { type EncodeSettings, type FileSet, PICTURE_CODECS, type PictureCodec } from './settings';
 
-const CODEC_WORDS = { h264: 'H.264', hevc: 'H.265', vp9: 'VP9' } as const;
-
 /**
  * Why the picture has to be encoded, and as what, the best first; without a reason it is copied.
  * @param seconds how long the file will be
@@ -30,9 +28,7 @@ export function pictureOf(
   const codecs = codecsOf(site, set?.settings, facts);
   const asks = set ? settingsReasons(cut, set, own) : [];
   const instead =
-    set && !codecs.includes(set.settings.codec)
-      ? [`${site.name} does not take ${CODEC_WORDS[set.settings.codec]}`]
-      : [];
+    set && !codecs.includes(set.settings.codec) ? [`${site.name} does not take ${codecName(set.settings.codec)}`] : [];
   const refuses = reasonsNotTaken({ ...facts, container: site.file.containers[0] ?? '', duration: ZERO }, site);
   // What is made by a set is what the site takes; why the file itself is not taken does not matter then.
   const why = [
@@ -90,7 +86,7 @@ function settingsReasons({ facts, measures }: CutToSend, { name, settings }: Fil
   const { codec, size, rate, control } = settings;
   const { video } = facts;
   const why: string[] = [];
-  if (video.codec !== codec) why.push(`“${name}” asks for ${CODEC_WORDS[codec]}`);
+  if (video.codec !== codec) why.push(`“${name}” asks for ${codecName(codec)}`);
   const over = size.way !== 'keep' && linesOf(own) > size.lines;
   if (over) why.push(`“${name}” asks for ${size.way} ${size.lines} lines`);
   if (rate && compare(rate, video.rate) !== 0) why.push(`“${name}” asks for another frame rate`);

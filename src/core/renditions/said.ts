@@ -4,8 +4,6 @@ import type { Recipe } from './recipe';
 import type { Remedies } from './remedies';
 import type { EncodeSettings, RateControl, SoundSettings } from './settings';
 
-const NAMES: Record<string, string> = { h264: 'H.264', hevc: 'H.265', vp9: 'VP9' };
-
 /** A rate of bits as people write it: 2 Mbit/s, 800 kbit/s. */
 export function bitsName(kilobits: number): string {
   if (kilobits < 1000) return `${Math.round(kilobits)} kbit/s`;
@@ -23,7 +21,7 @@ export function recipeWords(recipe: Recipe | undefined): string {
   if (picture === 'copy') parts.push('picture not touched');
   else {
     const { codec, width, height, control } = picture;
-    parts.push(`${NAMES[codec]} ${width}×${height}`);
+    parts.push(`${codecName(codec)} ${width}×${height}`);
     if (picture.rate) parts.push(rateWords(rate(picture.rate.num, picture.rate.den)));
     parts.push(control.way === 'variable' ? bitsName(control.kilobits) : `quality ${control.quality}`);
     if (control.way === 'variable' && control.passes === 2) parts.push('in two passes');
@@ -54,7 +52,7 @@ export function settingsWords({ container, codec, size, rate: frames, control, s
   const lines = size.way === 'keep' ? 'its own size' : `${size.way} ${size.lines} lines`;
   const rated = frames ? [rateWords(rate(frames.num, frames.den))] : [];
   return [
-    `${containerName(container)}, ${NAMES[codec]}`,
+    `${containerName(container)}, ${codecName(codec)}`,
     lines,
     ...rated,
     controlWords(control),

@@ -1,3 +1,4 @@
+import { codecName, containerName } from '../delivery';
 import type { Fraction } from '../time';
 
 /** Containers that can be written. */
@@ -74,15 +75,13 @@ export const HOLDS: Record<Container, { picture: readonly string[]; sound: reado
 /** Why settings cannot be met by any file, with the nearest that can; undefined where they can. */
 export function settingsTrouble({ container, codec, control, sound }: EncodeSettings): string | undefined {
   const holds = HOLDS[container];
-  const names = { h264: 'H.264', hevc: 'H.265', vp9: 'VP9', aac: 'AAC', opus: 'Opus' };
-  const kinds = { mp4: 'MP4', mov: 'MOV', mkv: 'MKV', webm: 'WebM' };
   if (!holds.picture.includes(codec)) {
     const other = PICTURE_CODECS.find((each) => holds.picture.includes(each));
-    return `${kinds[container]} cannot hold ${names[codec]}. Choose ${names[other ?? 'h264']}, or MP4`;
+    return `${containerName(container)} cannot hold ${codecName(codec)}. Choose ${codecName(other ?? 'h264')}, or MP4`;
   }
   if (!holds.sound.includes(sound.codec)) {
     const other = SOUND_CODECS.find((each) => holds.sound.includes(each));
-    return `${kinds[container]} cannot hold ${names[sound.codec]}. Choose ${names[other ?? 'aac']} for the sound`;
+    return `${containerName(container)} cannot hold ${codecName(sound.codec)}. Choose ${codecName(other ?? 'aac')} for the sound`;
   }
   if (control.way === 'variable' && control.ceiling < control.kilobits) {
     return `The ceiling lies below the target. Set it to ${control.kilobits} kbit/s or more`;

@@ -2,7 +2,7 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import type { Readable } from 'node:stream';
-import { type Fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
+import { compare, type Fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
 import { takeFrame } from '@/media/frames';
 import { ProgramError } from '@/media/program';
 import { cutById } from '@/store/cuts';
@@ -26,6 +26,7 @@ export async function openCut(id: string): Promise<{
 export async function frameOfCut(id: string, at: Fraction): Promise<Buffer> {
   const cut = found(await cutById(database(), id), 'file');
   if (!cut.facts) throw new DeskError('not now', 'This file has not been read yet.');
+  if (compare(at, cut.facts.duration) > 0) throw new DeskError('not found', 'The file ends before that moment.');
   const { num, den } = cut.facts.video.rate;
   const exact = rate(num, den);
   const folder = await mkdtemp(path.join(os.tmpdir(), 'kettle-frame-'));

@@ -103,6 +103,18 @@ await take('sheet-files', `${address}/videos/${named('Three knots').video}`, {
     await page.waitForTimeout(2500);
   },
 });
+await take('sheet-frame', `${address}/videos/${named('Three knots').video}`, {
+  height: 900,
+  before: async (page) => {
+    await openSection(page, 'The file');
+    await page.getByRole('button', { name: 'Move the upright frame' }).click();
+    await page.waitForTimeout(1500);
+    await page.getByRole('slider', { name: 'Time ruler' }).click({ position: { x: 200, y: 30 } });
+    await page.getByRole('region', { name: 'Chapters' }).evaluate((section) => section.scrollIntoView());
+    await page.evaluate(() => window.scrollBy(0, -90));
+    await page.waitForTimeout(800);
+  },
+});
 const caulking = drops.filter((drop) => drop.title.startsWith('Caulking'));
 await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`, {
   height: 900,
@@ -111,7 +123,6 @@ await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`,
 for (const [name, site] of [
   ['watch', 'lanternfold'],
   ['watch-pipwire', 'pipwire'],
-  ['watch-stallmarket', 'stallmarket'],
 ] as const) {
   const link = caulking.find((drop) => drop.site === site)?.link;
   if (link) await take(name, link, { height: 1000 });

@@ -3,6 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
+import { fraction } from '@/core/time';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { editSeries, newSeries } from '@/desk/defaults/series';
@@ -148,6 +149,10 @@ async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel,
     if (!other) continue;
     await tickChannel(videoId, other.id, true);
     if (own || text) await editOnChannel(videoId, { channelId: other.id, set: { privacy: own, text } });
+  }
+  if (video.upright) {
+    const placements = video.upright.map(([seconds, x, comes]) => ({ at: fraction(seconds), x, y: 5000, comes }));
+    await editVideo(videoId, { framings: { upright: { percent: 100, placements } } });
   }
   if (video.send) await sendVideo(videoId);
 }

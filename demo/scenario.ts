@@ -1,5 +1,6 @@
 import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
+import type { Coming } from '@/core/framing';
 import type { LinkItem } from '@/core/words';
 import { PAST_THE_EDIT, type Palette } from './scenes/scenes';
 
@@ -29,6 +30,8 @@ export interface DemoVideo {
   also?: { channel: string; privacy?: Privacy; text?: string }[];
   /** What is set on the video beside its words. */
   values?: LayerValues;
+  /** Where the frame of its upright file stands: seconds, ten-thousandths from the left, and how it comes there. */
+  upright?: [seconds: number, x: number, comes: Coming][];
 }
 
 /** Who connects at each site. */
@@ -168,6 +171,7 @@ export const CHANNEL_DEFAULTS: [channel: string, values: LayerValues][] = [
   ['Tide Notes', { forChildren: false }],
   ['Quay School', { forChildren: true, tags: { way: 'add', items: ['for children'] } }],
   ['fieldgate/Marrow Quay Films', { playlists: { way: 'add', items: ['Restorations'] } }],
+  ['pipwire/@marrowquay', { file: { way: 'set', set: 'upright' } }],
 ];
 export const SITE_DEFAULTS: [site: string, values: LayerValues][] = [['lanternfold', { language: 'en' }]];
 
@@ -334,7 +338,17 @@ export const VIDEOS: DemoVideo[] = [
     channel: 'Quay School',
     privacy: 'private',
     send: false,
-    also: [{ channel: 'fieldgate/Marrow Quay Films' }],
+    also: [
+      { channel: 'fieldgate/Marrow Quay Films' },
+      { channel: 'pipwire/@marrowquay', text: 'Three knots that small hands can tie.' },
+    ],
+    upright: [
+      [3, 5700, 'cut'],
+      [9, 2600, 'held'],
+      [15, 6900, 'smooth'],
+      [26, 3300, 'cut'],
+      [40, 5700, 'cut'],
+    ],
   },
 ];
 

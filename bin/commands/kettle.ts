@@ -138,11 +138,11 @@ const asksForFile = (command: Command) =>
   command
     .option(
       '--settings <set>',
-      'talk, screen, action, trailer, or settings as JSON; without it, as it is where it can be',
+      'talk, screen, action, trailer, upright, square, or settings as JSON; without it, as it is where it can be',
     )
     .option(
       '--remedy <remedy>',
-      'start, end, loudness (or loudness=-16), index or sphere; give it several times',
+      'start, end, loudness (or loudness=-16), index, sphere or convert; give it several times',
       many,
     );
 

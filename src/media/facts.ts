@@ -65,6 +65,7 @@ export async function readFacts(path: string, size: number, signal?: AbortSignal
   if (!duration || duration.num <= 0) {
     throw new UnusableCut('The file does not say how long it is; it may have been cut off. Export it again.');
   }
+  const subtitles = probe.streams.filter((stream) => stream.codec_type === 'subtitle').length;
   const sounds = probe.streams.filter((stream) => stream.codec_type === 'audio').flatMap(soundOf);
   return {
     container,
@@ -83,7 +84,7 @@ export async function readFacts(path: string, size: number, signal?: AbortSignal
     },
     audio: sounds[0],
     chaptersInside: probe.chapters.length,
-    more: { brands: brandsOf(probe), indexFirst: boxes && indexFirst(boxes), sounds },
+    more: { brands: brandsOf(probe), indexFirst: boxes && indexFirst(boxes), sounds, subtitles },
   };
 }
 

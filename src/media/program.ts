@@ -89,14 +89,14 @@ const MOST_SAID = 8 * 1024 * 1024;
 
 /**
  * Runs ffmpeg or ffprobe and gives what it printed.
- * @param hear reads what it prints while it runs: from its standard output and from its file descriptor 3
+ * @param hear reads what it prints while it runs: from its standard output and from its file descriptors 3 and 4
  * @throws ProgramError, TooLong or MachineError; the signal's reason where it aborts
  */
 export async function runProgram(
   program: string,
   args: readonly string[],
   { signal, milliseconds = LONGEST_MILLISECONDS, niceness = 5, memory = MOST_MEMORY_BYTES, onStart }: RunOptions = {},
-  hear?: (out: Readable, third: Readable) => Promise<unknown>,
+  hear?: (out: Readable, third: Readable, fourth: Readable) => Promise<unknown>,
 ): Promise<string> {
   const running = execa('setpriv', [...boundTo(niceness, memory), program, ...args], {
     reject: false,
@@ -104,11 +104,11 @@ export async function runProgram(
     cancelSignal: signal,
     forceKillAfterDelay: 2000,
     maxBuffer: MOST_SAID,
-    stdio: ['ignore', 'pipe', 'pipe', 'pipe'],
-    buffer: { stdout: hear === undefined, stderr: true, fd3: false },
+    stdio: ['ignore', 'pipe', 'pipe', 'pipe', 'pipe'],
+    buffer: { stdout: hear === undefined, stderr: true, fd3: false, fd4: false },
   });
   onStart?.({ hold: () => running.kill('SIGSTOP'), goOn: () => running.kill('SIGCONT') });
-  const heard = hear?.(running.stdout, running.stdio[3]);
+  const heard = hear?.(running.stdout, running.stdio[3], running.stdio[4]);
   heard?.catch(() => undefined);
   const ended = await running;
   if (!ended.failed) {

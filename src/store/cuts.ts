@@ -26,6 +26,8 @@ export interface Cut {
   arrivedAt: Date | undefined;
   /** When bytes of it came last, or the page that brings it last said that it is there. */
   heardAt: Date | undefined;
+  /** When its file was taken off the disk, all its drops being live. */
+  goneAt: Date | undefined;
 }
 
 type Row = { [K in keyof Cut]: Exclude<Cut[K], undefined> | null } & { facts: string | null };
@@ -46,6 +48,7 @@ const columns = [
   'createdAt',
   'arrivedAt',
   'heardAt',
+  'goneAt',
 ];
 
 function fromRow(row: Row): Cut {
@@ -268,6 +271,19 @@ export async function deleteCut(trx: Database, id: string): Promise<void> {
   await askToRemoveFiles(trx, await fileKeysOf(trx, [id]));
   await cancelJobs(trx, [id, ...(await renditionIdsOf(trx, [id]))]);
   await trx('cuts').where({ id }).delete();
+}
+
+/** Takes the files of cuts off the disk, and keeps all that is known of them. */
+export async function letCutsGo(trx: Database, cuts: readonly Pick<Cut, 'id' | 'fileKey'>[]): Promise<void> {
+  const ids = cuts.map(({ id }) => id);
+  await askToRemoveFiles(
+    trx,
+    cuts.flatMap(({ fileKey }) => [fileKey, `${fileKey}.json`]),
+  );
+  await trx('cuts')
+    .whereIn('id', ids)
+    .whereNull('goneAt')
+    .update({ goneAt: now(trx) });
 }
 
 /** Names of the files that came last, newest first. */

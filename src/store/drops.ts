@@ -9,12 +9,14 @@ import {
   stateAfter,
   type WorkingState,
 } from '@/core/drop';
+import type { Framings } from '@/core/framing';
 import type { FileSet, RemediesOfCut } from '@/core/renditions';
 import type { Shelf } from '@/core/words';
 import { type RestingChannel, takeTrial } from './circuits';
 import { type Claim, ClaimLost, claimed, claimRows, dueRows } from './claims';
 import { inSeconds, now } from './clock';
 import { type Database, fromJson, toJson } from './database';
+import { giveUpEarlyUploads } from './early-uploads';
 import { newId } from './ids';
 
 /** How far the site is with a drop, in its own words, `fraction` between 0 and 1 where it tells. */
@@ -42,6 +44,8 @@ export interface SentWith {
   fileSet?: FileSet;
   /** What was put right in the file. */
   remedies?: RemediesOfCut;
+  /** Where its frame was. */
+  framings?: Framings;
 }
 
 /** One video on its way to one channel. */
@@ -88,6 +92,9 @@ export interface Drop {
   liveAt: Date | undefined;
   updatedAt: Date;
 }
+
+/** What a site is asked to make room for a drop with: with the same, it makes room once. */
+export const transferKey = ({ id, round }: Pick<Drop, 'id' | 'round'>): string => `${id}.${round}`;
 
 /** One step in a drop's history; these are only ever added. */
 export interface DropEvent {
@@ -171,8 +178,11 @@ export async function makeDrop(db: Database, videoId: string, channelId: string)
 }
 
 /** Takes a tick back; a drop that was sent stays. Whether one went is returned. */
-export async function deleteDraft(db: Database, videoId: string, channelId: string): Promise<boolean> {
-  return (await db('drops').where({ videoId, channelId, state: 'draft' }).delete()) > 0;
+export async function deleteDraft(trx: Database, videoId: string, channelId: string): Promise<boolean> {
+  const row: { id: string } | undefined = await trx('drops').where({ videoId, channelId, state: 'draft' }).first('id');
+  if (!row) return false;
+  await giveUpEarlyUploads(trx, { dropId: row.id });
+  return (await trx('drops').where({ id: row.id, state: 'draft' }).delete()) > 0;
 }
 
 export async function dropById(db: Database, id: string, lock = false): Promise<Drop | undefined> {

@@ -11,6 +11,10 @@ export const JOB_KINDS = [
   'measure',
   /** The file of a rendition. */
   'encode',
+  /** A file that goes up before its words; of an early upload. */
+  'early',
+  /** Which files of a video go up before its words. */
+  'plan early',
   /** The picture that the layers ask for, of a video. */
   'picture',
   /** The playlists of a channel, from time to time. */
@@ -163,9 +167,13 @@ export async function endJob(db: Database, claim: Claim): Promise<void> {
   await set(db, claim, { ...letGo, state: 'done', progress: null, trouble: null, endedAt: now(db) });
 }
 
-/** Lets a job rest for so many seconds after it has gone well; it is then done once more. @throws ClaimLost */
-export async function repeatJob(db: Database, claim: Claim, seconds: number): Promise<void> {
-  const rested = { progress: null, trouble: null, attempts: 0, putOffs: 0 };
+/**
+ * Lets a job rest for so many seconds after it has gone well; it is then done once more.
+ * @param trouble what it waits for, where that is worth saying
+ * @throws ClaimLost
+ */
+export async function repeatJob(db: Database, claim: Claim, seconds: number, trouble?: string): Promise<void> {
+  const rested = { progress: null, trouble: trouble?.slice(0, 1000) ?? null, attempts: 0, putOffs: 0 };
   await set(db, claim, { ...letGo, ...rested, nextTryAt: inSeconds(db, seconds) });
 }
 

@@ -35,5 +35,14 @@ export async function uploadsUnderWay(db: Database): Promise<Map<string, number>
     .where('leaseUntil', '>', now(db))
     .groupBy('channelId')
     .select('channelId', { uploads: db.raw('COUNT(*)') });
-  return new Map(rows.map(({ channelId, uploads }) => [channelId, Number(uploads)]));
+  const early: typeof rows = await db('earlyUploads as e')
+    .join('jobs as j', (on) => on.on('j.subject', 'e.id').andOnVal('j.kind', 'early'))
+    .where('j.leaseUntil', '>', now(db))
+    .groupBy('e.channelId')
+    .select({ channelId: 'e.channelId', uploads: db.raw('COUNT(*)') });
+  const all = new Map<string, number>();
+  for (const { channelId, uploads } of [...rows, ...early]) {
+    all.set(channelId, (all.get(channelId) ?? 0) + Number(uploads));
+  }
+  return all;
 }

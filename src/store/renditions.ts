@@ -55,12 +55,13 @@ export async function renditionById(db: Database, id: string): Promise<Rendition
   return row && fromRow(row);
 }
 
-/** The cuts that renditions were made from, by the renditions' ids. */
-export async function cutsOfRenditions(db: Database, ids: readonly string[]): Promise<Map<string, string>> {
-  const rows: { id: string; cutId: string }[] = await db('renditions')
-    .select('id', 'cutId')
-    .whereIn('id', [...new Set(ids)]);
-  return new Map(rows.map(({ id, cutId }) => [id, cutId]));
+/** The digests of the cuts that renditions were made from, by the renditions' ids. */
+export async function cutDigestsOf(db: Database, ids: readonly string[]): Promise<Map<string, string>> {
+  const rows: { id: string; digest: string | null }[] = await db('renditions as r')
+    .join('cuts as c', 'c.id', 'r.cutId')
+    .select('r.id', 'c.digest')
+    .whereIn('r.id', [...new Set(ids)]);
+  return new Map(rows.flatMap(({ id, digest }): [string, string][] => (digest ? [[id, digest]] : [])));
 }
 
 /** The rendition of a cut with these settings, where there is one. */
@@ -131,6 +132,22 @@ export async function endRendition(
 export async function deleteMadeFile(trx: Database, { id, fileKey }: Pick<Rendition, 'id' | 'fileKey'>): Promise<void> {
   await askToRemoveFiles(trx, [fileKey]);
   await trx('renditions').where({ id, state: 'ready' }).update({ state: 'gone' });
+}
+
+/** Whether the bytes of a file are still to go to a site: of a drop, or early. */
+export async function isRenditionNeeded(db: Database, id: string): Promise<boolean> {
+  const drops: { state: string; at: string | null }[] = await db('drops')
+    .where({ renditionId: id })
+    .select('state', { at: db.raw(`JSON_VALUE(??, '$.at')`, ['snag']) });
+  const early = await db('earlyUploads')
+    .where({ renditionId: id })
+    .whereNotNull('dropId')
+    .whereRaw('?? < ??', ['bytesSent', 'bytesTotal'])
+    .first('id');
+  const carries = drops.some(({ state, at }) =>
+    [state, state === 'snag' ? at : ''].some((each) => each === 'packing' || each === 'landing'),
+  );
+  return carries || early !== undefined;
 }
 
 /** Files that were made for drops that are all live. */

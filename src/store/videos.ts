@@ -1,9 +1,11 @@
 import { type ChapterChoice, PLAIN_TIME_LINE, type TimeLine } from '@/core/chapters';
 import type { LayerValues } from '@/core/defaults';
+import type { Framings } from '@/core/framing';
 import type { WavedThrough } from '@/core/preflight';
 import type { RemediesOfCut } from '@/core/renditions';
 import { fileKeysOf, renditionIdsOf } from './cuts';
 import { type Database, fromJson, toJson } from './database';
+import { giveUpEarlyUploads } from './early-uploads';
 import { askToRemoveFiles } from './files/removals';
 import { newId } from './ids';
 import { cancelJobs } from './jobs';
@@ -36,13 +38,23 @@ export interface Video {
   wavedThrough: WavedThrough[];
   /** What is put right in the files that are made of one cut. */
   remedies: RemediesOfCut | undefined;
+  /** Where the frames of upright and square files are. */
+  framings: Framings;
   /** When a person asked to delete it; it goes once it is gone from its sites. */
   deleteAskedAt: Date | undefined;
   createdAt: Date;
   updatedAt: Date;
 }
 
-const JSON_FIELDS = ['own', 'chapterChoice', 'timeLine', 'meantBlanks', 'wavedThrough', 'remedies'] as const;
+const JSON_FIELDS = [
+  'own',
+  'chapterChoice',
+  'timeLine',
+  'meantBlanks',
+  'wavedThrough',
+  'remedies',
+  'framings',
+] as const;
 type JsonField = (typeof JSON_FIELDS)[number];
 
 type Optional = 'pictureId' | 'seriesId' | 'seriesFrom' | 'cutId' | 'deleteAskedAt';
@@ -63,6 +75,7 @@ const fromRow = (row: Row): Video => ({
   meantBlanks: fromJson<string[]>(row.meantBlanks) ?? [],
   wavedThrough: fromJson<WavedThrough[]>(row.wavedThrough) ?? [],
   remedies: fromJson<RemediesOfCut>(row.remedies),
+  framings: fromJson<Framings>(row.framings) ?? {},
 });
 
 /** Makes a record whose title came from its file's name; its id is returned. */
@@ -128,6 +141,7 @@ export async function deleteVideo(trx: Database, id: string): Promise<void> {
   const cutIds = cuts.map((cut) => cut.id);
   await askToRemoveFiles(trx, [...(await fileKeysOf(trx, cutIds)), ...pictures.map(({ fileKey }) => fileKey)]);
   await cancelJobs(trx, [id, ...cutIds, ...(await renditionIdsOf(trx, cutIds))]);
+  await giveUpEarlyUploads(trx, { videoId: id });
   await trx('changes').where({ subject: id }).delete();
   await trx('videos').where({ id }).delete();
 }

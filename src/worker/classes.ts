@@ -6,7 +6,7 @@ import { claimDrops } from '@/store/drops';
 import { claimJobs, type Job, type JobKind } from '@/store/jobs';
 import { settings } from '@/store/settings';
 import { carryDrop } from './carry-drop';
-import { ENCODERS_AT_ONCE } from './jobs/encode-turns';
+import { ENCODERS_AT_ONCE, freeTurns } from './jobs/encode-turns';
 import type { LaneClass } from './lanes';
 import { runJob } from './run-job';
 
@@ -14,6 +14,8 @@ import { runJob } from './run-job';
 const TRANSFERS_AT_ONCE = 8;
 /** Transfers to one channel, all workers taken together: a site gives one account only so much. */
 const TRANSFERS_OF_CHANNEL = 4;
+/** Files that go up before their words; what was sent has more lanes. */
+const EARLY_AT_ONCE = 3;
 /** Short calls to sites, which never wait behind transfers: looks, words, checks. */
 const CALLS_AT_ONCE = 4;
 /** What a person waits for, or what is seen by the public: it waits behind nothing else. */
@@ -48,10 +50,18 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     },
     work: ({ claim }) => carryDrop(claim),
   });
-  const jobs = (name: string, atOnce: number, kinds: readonly JobKind[]): LaneClass<JobPiece> => ({
+  const jobs = (
+    name: string,
+    atOnce: number,
+    kinds: readonly JobKind[],
+    free: () => number = () => atOnce,
+  ): LaneClass<JobPiece> => ({
     name,
     atOnce,
-    take: (most) => claimJobs(kinds, `${worker}/${name}`, leaseSeconds, most),
+    take: async (most) => {
+      const wanted = Math.min(most, free());
+      return wanted === 0 ? [] : claimJobs(kinds, `${worker}/${name}`, leaseSeconds, wanted);
+    },
     work: ({ claim, job }) => runJob(claim, job, ending),
   });
   return [
@@ -64,7 +74,9 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       jobs('read', 1, ['read']),
       jobs('measure', 1, ['measure']),
       // One that is on hold lets another go before it.
-      jobs('encode', ENCODERS_AT_ONCE + 1, ['encode']),
+      jobs('encode', ENCODERS_AT_ONCE + 1, ['encode'], freeTurns),
+      jobs('early', EARLY_AT_ONCE, ['early']),
+      jobs('plan', 1, ['plan early']),
       jobs('picture', 1, ['picture']),
       jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),

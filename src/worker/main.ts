@@ -6,6 +6,7 @@ import { log } from '@/desk/log';
 import { closeDatabase, database } from '@/store/database';
 import { beatWorker } from '@/store/workers';
 import { laneClasses } from './classes';
+import { hardware } from './hardware';
 import { runLanes } from './lanes';
 
 const BEAT_MILLISECONDS = 3000;
@@ -15,7 +16,9 @@ const ending = new AbortController();
 
 async function beat(): Promise<void> {
   while (!ending.signal.aborted) {
-    await beatWorker(database(), worker).catch((error: Error) => log.error({ error: error.message }, 'no beat'));
+    await beatWorker(database(), worker, [...(await hardware()).keys()]).catch((error: Error) =>
+      log.error({ error: error.message }, 'no beat'),
+    );
     await noteCutsThatAreWhole().catch((error: Error) => log.warn({ error: error.message }, 'arrivals not looked at'));
     await askForKeeping().catch((error: Error) => log.warn({ error: error.message }, 'keeping not asked for'));
     await pause(BEAT_MILLISECONDS, undefined, { signal: ending.signal }).catch(() => undefined);

@@ -25,14 +25,14 @@ export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Prom
   const about = { job: job.id, kind: job.kind, subject: job.subject };
   try {
     if (job.attempts > MOST_BEGUN) return await setAside(claim, job, job.trouble ?? 'It ended the worker each time');
-    const { write } = await work.run({ job, signal, tell: teller.tell });
+    const { write, again = work.everySeconds, trouble } = await work.run({ job, signal, tell: teller.tell });
     await teller.end();
     await transaction(async (trx) => {
       await write?.(trx);
-      if (work.everySeconds === undefined) await endJob(trx, claim);
-      else await repeatJob(trx, claim, work.everySeconds);
+      if (again === undefined) await endJob(trx, claim);
+      else await repeatJob(trx, claim, again, trouble);
     });
-    if (work.everySeconds === undefined) log.info(about, 'job done');
+    if (again === undefined) log.info(about, 'job done');
   } catch (error) {
     if (error instanceof ClaimLost || kept.gone.aborted) return log.info(about, 'job taken out of our hands');
     if (ending?.aborted) return await postponeJob(db, claim, 0, 'The worker was ended', 'the machine');

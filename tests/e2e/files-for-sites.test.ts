@@ -76,7 +76,7 @@ describe('what is found in a file', () => {
     await expect.poll(() => rail.getByRole('button', { name: TAIL }).count()).toBe(0);
     await page.getByRole('button', { name: BUTTONS.undo }).click();
     await rail.getByRole('button', { name: TAIL }).waitFor();
-    expect((await desk.lookAtSheet(videoId)).wavedThrough).toEqual([]);
+    await expect.poll(async () => (await desk.lookAtSheet(videoId)).wavedThrough).toEqual([]);
   });
 });
 
@@ -93,17 +93,78 @@ describe('files that go out', () => {
     await page.getByRole('button', { name: 'End there' }).click();
     await file().getByText('Put right in the file that goes out.').waitFor();
     await files().getByText('Put right: ends at 10.00 s.').waitFor();
-    expect((await desk.lookAtSheet(videoId)).remedies).toEqual({ to: { num: 10, den: 1 } });
+    await expect.poll(async () => (await desk.lookAtSheet(videoId)).remedies).toEqual({ to: { num: 10, den: 1 } });
     await page.getByRole('button', { name: BUTTONS.undo }).click();
     await expect.poll(async () => (await desk.lookAtSheet(videoId)).remedies).toEqual({});
     await file().getByRole('button', { name: 'Leave off the end' }).waitFor();
   });
 
+  it('are framed upright by hand, over the player, and show what comes of it before anything is made', async () => {
+    await choose(page.getByRole('combobox', { name: 'File settings' }), 'Upright');
+    await files().getByText('The upright file shows the middle of the picture.').waitFor();
+    await files().getByRole('button', { name: 'Place the upright frame' }).click();
+    const frame = page.getByRole('slider', { name: 'Frame, upright (9:16)' });
+    const box = await frame.boundingBox();
+    if (!box) throw new Error('no frame');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x - 100, y, { steps: 4 });
+    await page.mouse.up();
+    const framings = async () => (await desk.lookAtSheet(videoId)).framings.upright?.placements ?? [];
+    await expect.poll(framings).toHaveLength(1);
+    // The player is as wide as the picture: 100 of its pixels are so many ten-thousandths.
+    const player = await page.locator('video').boundingBox();
+    const [first] = await framings();
+    expect(Math.abs((first?.x ?? 0) - (5000 - (100 / (player?.width ?? 1)) * 10_000))).toBeLessThan(20);
+    expect(await frame.getAttribute('aria-valuenow')).toBe(String(Math.round((first?.x ?? 0) / 100)));
+
+    await page.getByRole('slider', { name: 'Time ruler' }).press('ArrowLeft');
+    await frame.press('Shift+ArrowRight');
+    await expect.poll(framings).toHaveLength(2);
+    // What is shown beside it is what lies under the frame.
+    const alike = await page.evaluate(() => {
+      const [video, result] = [document.querySelector('video'), document.querySelector('canvas[role=img]')];
+      const over = document.querySelector('[aria-label^="Frame, upright"]');
+      if (!video || !(result instanceof HTMLCanvasElement) || !over) return Number.POSITIVE_INFINITY;
+      const [whole, part] = [video.getBoundingClientRect(), over.getBoundingClientRect()];
+      const other = Object.assign(document.createElement('canvas'), { width: result.width, height: result.height });
+      const scale = video.videoWidth / whole.width;
+      const [left, top] = [(part.x - whole.x) * scale, (part.y - whole.y) * scale];
+      other
+        .getContext('2d')
+        ?.drawImage(video, left, top, part.width * scale, part.height * scale, 0, 0, other.width, other.height);
+      const pixels = [result, other].map(
+        (each) => each.getContext('2d')?.getImageData(0, 0, each.width, each.height).data,
+      );
+      const [a, b] = [pixels[0] ?? [], pixels[1] ?? []];
+      let sum = 0;
+      for (let at = 0; at < a.length; at += 4) sum += Math.abs((a[at] ?? 0) - (b[at] ?? 0));
+      return sum / (a.length / 4);
+    });
+    expect(alike).toBeLessThan(12);
+    await page
+      .getByRole('combobox', { name: /^How the frame comes to|^Size of the frame/ })
+      .first()
+      .waitFor();
+    await expectReachable(page, ['light']);
+    await page
+      .getByRole('button', { name: /^Take away the place at/ })
+      .first()
+      .click();
+    await expect.poll(framings).toHaveLength(1);
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
+    await expect.poll(framings).toHaveLength(2);
+    await page.getByRole('button', { name: 'Back to chapters' }).click();
+    await files().getByText('The upright frame is placed at 2 moments.').waitFor();
+  });
+
   it('are made by a set of one’s own, once for all that take it, and say how far they are', async () => {
     const series = await page.context().newPage();
     await Promise.all([series.waitForResponse(/\/api\/sites$/), series.goto(`${home()}/series`)]);
-    await series.getByRole('button', { name: 'Make one like it: Talk' }).click();
-    await series.getByRole('textbox', { name: 'Name' }).fill('Yard talk');
+    await series.getByRole('button', { name: 'Make one like it: Talk', exact: true }).click();
+    // The page has a name field of its own.
+    await series.getByRole('dialog').getByRole('textbox', { name: 'Name' }).fill('Yard talk');
     await series.getByRole('spinbutton', { name: 'Target, kbit/s' }).fill('900');
     await series.getByRole('spinbutton', { name: 'Ceiling, kbit/s' }).fill('500');
     await series.getByRole('alert').getByText('Set it to 900 kbit/s or more').waitFor();

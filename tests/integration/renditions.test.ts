@@ -103,7 +103,7 @@ describe('files for sites', () => {
   });
 
   it('start over when the worker is killed, and leave nothing half', async () => {
-    const videoId = await ready(clip('killed.mp4', '320x180', 30), SHORT_POSTS);
+    const videoId = await ready(clip('killed.mp4', '320x180', 15), SHORT_POSTS);
     const { id } = await newFileSet({ name: 'Slow', settings: slow });
     await editVideo(videoId, { file: { way: 'set', set: id } });
     await sendVideo(videoId);
@@ -116,7 +116,7 @@ describe('files for sites', () => {
   });
 
   it('are held, go on, are stopped and made again as a person says', async () => {
-    const videoId = await ready(clip('held.mp4', '320x180', 31), SHORT_POSTS);
+    const videoId = await ready(clip('held.mp4', '320x180', 16), SHORT_POSTS);
     const set = (await lookAtFileSets()).sets.find(({ name }) => name === 'Slow');
     await editVideo(videoId, { file: { way: 'set', set: set?.id } });
     await sendVideo(videoId);
@@ -174,6 +174,44 @@ describe('remedies', () => {
     await expect(editVideo(videoId, { remedies: { ...remedies, to: { num: 1, den: 2 } } })).rejects.toThrow(
       'has to lie after',
     );
+  });
+});
+
+describe('a frame that is placed by hand', () => {
+  it('cuts an upright file out where it was put, as it was when it was sent; undo takes a place back', async () => {
+    const videoId = await ready(clip('framed.mp4', '320x180', 4), SHORT_POSTS);
+    await editVideo(videoId, { file: { way: 'set', set: 'upright' } });
+    expect(await lookAtSheet(videoId)).toMatchObject({ shapes: ['upright'], framings: {} });
+    const upright = {
+      percent: 80,
+      placements: [{ at: { num: 1, den: 1 }, x: 2000, y: 5000, comes: 'held' as const }],
+    };
+    await editVideo(videoId, { framings: { upright } });
+    await undo(videoId);
+    expect((await lookAtSheet(videoId)).framings).toEqual({});
+    await editVideo(videoId, { framings: { upright }, on: { framings: {} } });
+    await expect(editVideo(videoId, { framings: {}, on: { framings: {} } })).rejects.toThrow();
+    const later = { at: { num: 1, den: 2 }, x: 1, y: 1, comes: 'cut' };
+    for (const [placements, says] of [
+      [[...upright.placements, later], 'in order of time'],
+      [[{ ...later, x: 10_001 }], 'outside the picture'],
+      [[{ ...later, at: { num: -1, den: 2 } }], 'at or after the start'],
+    ] as const) {
+      await expect(editVideo(videoId, { framings: { upright: { percent: 80, placements } } })).rejects.toThrow(says);
+    }
+    await sendVideo(videoId);
+    // What is placed while it is made reaches what is sent next.
+    await editVideo(videoId, { framings: {} });
+    const sheet = await untilSheet(videoId, (now) => dropAt(now, SHORT_POSTS)?.state === 'live');
+    expect(goingTo(sheet, SHORT_POSTS)).toMatchObject({
+      says: expect.stringContaining('H.264 82×144'),
+      state: 'ready',
+    });
+    const [kept] = await database()('renditions').where({ cutId: sheet.cut?.id }).whereNotNull('recipe');
+    expect(JSON.parse(kept.recipe).picture.framed).toEqual({
+      full: { width: 320, height: 180 },
+      path: [{ at: { num: 0, den: 1 }, x: 2000, y: 5000 }],
+    });
   });
 });
 

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { statSync } from 'node:fs';
+import { statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { type CutFacts, reasonsNotTaken } from '@/core/delivery';
@@ -8,6 +8,7 @@ import {
   type Asked,
   demandOf,
   type FileSet,
+  leftOutOf,
   READY_SETS,
   type Recipe,
   type Remedies,
@@ -53,6 +54,22 @@ const set = (settings: Partial<FileSet['settings']>): FileSet => {
 };
 
 describe('a file that is made, read back by ffprobe and taken by its site', () => {
+  it('says what of the file is not in it: further sound tracks, subtitles', async () => {
+    const words = path.join(path.dirname(made('words.mp4', ...PICTURE, ...H264)), 'words.srt');
+    writeFileSync(words, '1\n00:00:00,000 --> 00:00:02,000\nHello\n');
+    const two = ['-map', '0:v', '-map', '1:a', '-map', '1:a', '-map', '2:s'];
+    const file = made('tracks.mkv', ...PICTURE, ...TONE, '-i', words, ...two, ...H264, ...AAC, '-c:s', 'srt');
+    const { recipe, facts } = await sent(file, pipwire);
+    const cut = await looked(file);
+    expect(cut.facts.more).toMatchObject({ subtitles: 1, sounds: [{ codec: 'aac' }, { codec: 'aac' }] });
+    // Copied, both sound tracks go along; encoded, the first does.
+    expect(facts.more).toMatchObject({ subtitles: 0, sounds: [{ codec: 'aac' }, { codec: 'aac' }] });
+    expect(leftOutOf(recipe, cut.facts)).toEqual(['subtitles inside the file are left out (add them as captions)']);
+    const encoded = await sent(file, pipwire, { set: set({}), remedies: { loudness: -23 } });
+    expect(encoded.facts.more?.sounds).toHaveLength(1);
+    expect(leftOutOf(encoded.recipe, cut.facts)[0]).toBe('of 2 sound tracks only the first goes along');
+  });
+
   it('is copied where only the container is not taken: not a picture changes', async () => {
     const file = made('copy.mkv', ...PICTURE, ...TONE, ...H264, ...AAC);
     const { facts, work, why, to } = await sent(file, pipwire);
@@ -164,6 +181,11 @@ describe('a file that is made, read back by ffprobe and taken by its site', () =
     const { facts } = await sent(fields, lanternfold, { set: small });
     expect(facts.video.more).toMatchObject({ interlaced: false, pixelShape: fraction(1) });
     expect(facts.video.width).toBe(214);
+    // The remedy does the same where nobody has chosen file settings; without it the file goes as it is.
+    const converted = await sent(fields, lanternfold, { remedies: { convert: true } });
+    expect(converted.facts.video.more).toMatchObject({ interlaced: false, bits: 8 });
+    expect(converted.why).toEqual(['the picture is interlaced']);
+    await expect(sent(fields, lanternfold)).rejects.toThrow('as it is');
   });
 
   it('is standard range where the cut is HDR (ITU-R BT.2100 to BT.709)', async () => {

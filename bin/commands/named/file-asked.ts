@@ -47,12 +47,16 @@ export function remediesNamed(names: readonly string[] = [], facts: CutFacts, me
       loudness: { loudness },
       index: { indexFirst: true },
       sphere: { sphere: true },
+      convert: { convert: true },
     };
     if (name === 'loudness' && !(loudness >= -36 && loudness <= -8)) {
       throw new DeskError('not taken', 'Loudness goes from -36 to -8 LUFS.');
     }
     if (!fixed[name] && name !== 'start' && name !== 'end') {
-      throw new DeskError('not found', `There is no remedy ${name}; there are start, end, loudness, index, sphere.`);
+      throw new DeskError(
+        'not found',
+        `There is no remedy ${name}; there are start, end, loudness, index, sphere, convert.`,
+      );
     }
     const offer = offers.find(({ way }) => way === name);
     if (!fixed[name] && !offer) {

@@ -9,6 +9,7 @@ import type { FileSetsView } from '@/desk/defaults/file-sets';
 import type { SeriesListView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
+import { Disk } from '@/ui/disk/disk';
 import { FIELD } from '@/ui/fields/field-row';
 import { FilePick } from '@/ui/file-pick';
 import { FileSets } from '@/ui/file-sets/file-sets';
@@ -53,6 +54,7 @@ export function SeriesList({ first, files }: { first: SeriesListView; files: Fil
         </ul>
       )}
       <FileSets first={files} />
+      <Disk />
     </main>
   );
 }

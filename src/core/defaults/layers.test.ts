@@ -177,6 +177,8 @@ describe('the fields of a layer', () => {
         'file',
         'sendFromInbox',
         'deleteMadeFiles',
+        'deleteFile',
+        'uploadEarly',
         'channels',
         'credits',
         'products',

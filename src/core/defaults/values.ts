@@ -37,6 +37,10 @@ export interface Defaults extends Declarations {
   sendFromInbox: boolean;
   /** Whether files that were made for sites are deleted once every drop that they are for is live. */
   deleteMadeFiles: boolean;
+  /** Whether the file that came in is deleted then, too. */
+  deleteFile: boolean;
+  /** Whether a new video's file goes up to a channel at once, closed, while its words are written. */
+  uploadEarly: boolean;
   /** Ids of the channels that are ticked for a new video. */
   channels: string[];
 }
@@ -74,6 +78,8 @@ export const PLAIN_DEFAULTS: Defaults = {
   file: { way: 'keep' },
   sendFromInbox: false,
   deleteMadeFiles: false,
+  deleteFile: false,
+  uploadEarly: false,
   channels: [],
 };
 
@@ -96,6 +102,8 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   file: 'file settings',
   sendFromInbox: 'files from the inbox',
   deleteMadeFiles: 'files made for sites',
+  deleteFile: 'file once it is live',
+  uploadEarly: 'early upload',
   channels: 'channels',
   ...DECLARATION_NAMES,
 };

@@ -68,5 +68,7 @@ export interface CutFacts {
     /** Whether the index stands before the pictures, so that a player can begin at once; of MP4 and MOV. */
     indexFirst: boolean | undefined;
     sounds: AudioFacts[];
+    /** How many tracks of subtitles stand inside; not told of cuts that were read before this was asked. */
+    subtitles?: number;
   };
 }

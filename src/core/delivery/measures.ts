@@ -20,6 +20,16 @@ export interface CutMeasures {
   picture?: PictureMeasures;
   /** The same; undefined where there is no sound. */
   sound?: SoundMeasures;
+  /** The same: the bits of the picture. */
+  bits?: BitMeasures;
+}
+
+/** How many bits a second the picture takes, over time. */
+export interface BitMeasures {
+  /** Whole milliseconds of each step. */
+  step: number;
+  /** Kilobits a second, the mean of each step. */
+  kilobits: number[];
 }
 
 /** What one pass finds of the picture. */

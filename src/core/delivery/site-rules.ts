@@ -60,3 +60,7 @@ export interface SiteRules {
   declares: DeclarationRules | undefined;
   captions: boolean;
 }
+
+/** Whether nobody can see a file there that goes up before its words: the site keeps it closed until it is told otherwise. */
+export const goesUpClosed = ({ privacies, opensItself }: Pick<SiteRules, 'privacies' | 'opensItself'>): boolean =>
+  !opensItself && 'private' in privacies;

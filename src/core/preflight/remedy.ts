@@ -6,11 +6,17 @@ import type { Finding } from './finding';
 /** How a finding can be put right in the files that go out. */
 export type RemedyOffer =
   /** Leaves off what lies before or after a moment, in exact seconds of the file. */
-  { way: 'start' | 'end'; at: Fraction } | { way: 'loudness' } | { way: 'index' } | { way: 'sphere' };
+  | { way: 'start' | 'end'; at: Fraction }
+  | { way: 'loudness' }
+  | { way: 'index' }
+  | { way: 'sphere' }
+  | { way: 'convert' };
 
 /** Rules whose finding ends where the part that stays begins, or begins where it ends. */
 const AT_END = ['black at the end', 'frozen at the end', 'silent at the end', 'sound after the picture'];
 const AT_START = ['black at the start'];
+/** What is put right where the picture is encoded again. */
+const CONVERTED = ['varying rate', 'interlaced', 'HDR'];
 const LOUDNESS = ['too quiet', 'too loud', 'true peak'];
 
 /** The one remedy that there is for a finding; undefined where only a new export helps. */
@@ -19,6 +25,7 @@ export function remedyOffer({ rule, span }: Pick<Finding, 'rule' | 'span'>): Rem
   if (span && AT_START.includes(rule)) return { way: 'start', at: span.to };
   if (LOUDNESS.includes(rule)) return { way: 'loudness' };
   if (rule === 'index at the end') return { way: 'index' };
+  if (CONVERTED.includes(rule)) return { way: 'convert' };
   return rule === 'flat sphere' ? { way: 'sphere' } : undefined;
 }
 
@@ -36,6 +43,8 @@ export function isPutRight(finding: Pick<Finding, 'rule' | 'span'>, remedies: Re
       return remedies.indexFirst === true;
     case 'sphere':
       return remedies.sphere === true;
+    case 'convert':
+      return remedies.convert === true;
     default:
       return false;
   }
@@ -54,6 +63,8 @@ export function withRemedy(remedies: Remedies, offer: RemedyOffer, loudness: num
       return { ...remedies, indexFirst: true };
     case 'sphere':
       return { ...remedies, sphere: true };
+    case 'convert':
+      return { ...remedies, convert: true };
   }
 }
 

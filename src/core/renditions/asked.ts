@@ -1,4 +1,5 @@
 import type { CutFacts, CutMeasures, SiteRules } from '../delivery';
+import type { Framings } from '../framing';
 import type { Remedies } from './remedies';
 import type { FileSet } from './settings';
 
@@ -15,6 +16,8 @@ export interface Asked {
   /** The settings in force there; undefined keeps the cut as it is wherever that can be. */
   set: FileSet | undefined;
   remedies: Remedies;
+  /** Where a person has put the frame of each shape; it stays in the middle where not given. */
+  framings?: Framings;
 }
 
 /** Why no file can be made that serves a channel, and what comes nearest. */

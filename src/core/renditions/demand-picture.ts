@@ -1,5 +1,6 @@
 import { type CutFacts, codecName, reasonsNotTaken } from '../delivery';
-import { compare, toNumber, ZERO } from '../time';
+import { frameIn, hasShape, pathOf, SHAPE_NAMES, type Shape, shotStarts, UNPLACED } from '../framing';
+import { compare, rate as rateOf, toNumber, ZERO } from '../time';
 import type { Asked, CutToSend, Refusal } from './asked';
 import { GOOD_QUALITY_SOUND } from './demand-sound';
 import { LINES_DOWN, linesOf, type Size, shownSize, sizeFor, withLines } from './frame-size';
@@ -19,14 +20,28 @@ export function pictureOf(
 ): { why: string[]; choices: PictureRecipe[] } | Refusal {
   const { facts } = cut;
   const { site, set, remedies } = asked;
-  const own = shownSize(facts.video);
+  const all = shownSize(facts.video);
+  const shape = shapeAsked(set, all);
+  if (shape && (remedies.sphere || facts.video.more?.sphere)) {
+    return { refused: 'A 360° picture has no frame that could be cut out', nearest: 'Choose other file settings' };
+  }
+  const own = shape ? frameIn(all, shape, (asked.framings?.[shape] ?? UNPLACED).percent) : all;
   const size = set?.settings.size ?? { way: 'keep' };
   if (size.way === 'exactly' && size.lines > linesOf(own)) {
-    const refused = `“${set?.name}” asks for ${size.lines} lines; the file has ${linesOf(own)}`;
-    return { refused, nearest: `Ask for at most ${linesOf(own)}` };
+    const lines = Math.floor(linesOf(own));
+    const has = shape ? `the ${SHAPE_NAMES[shape]} frame has ${lines}` : `the file has ${lines}`;
+    return { refused: `“${set?.name}” asks for ${size.lines} lines; ${has}`, nearest: `Ask for at most ${lines}` };
   }
   const codecs = codecsOf(site, set?.settings, facts);
-  const asks = set ? settingsReasons(cut, set, own) : [];
+  const even = [
+    ...(facts.video.more?.interlaced ? ['the picture is interlaced'] : []),
+    ...(cut.measures?.picture?.varies ? ['its frame rate varies'] : []),
+  ];
+  const asks = [
+    ...(set ? settingsReasons(cut, set, own) : []),
+    ...(set || remedies.convert ? even : []),
+    ...(remedies.convert && facts.video.more?.hdr ? ['the picture goes to standard range'] : []),
+  ];
   const instead =
     set && !codecs.includes(set.settings.codec) ? [`${site.name} does not take ${codecName(set.settings.codec)}`] : [];
   const refuses = reasonsNotTaken({ ...facts, container: site.file.containers[0] ?? '', duration: ZERO }, site);
@@ -53,8 +68,10 @@ export function pictureOf(
     return {
       codec,
       ...fits,
+      ...(shape ? { framed: framedTo(shape, all, own, fits, cut, asked) } : {}),
       ...(oneRate ? { rate: oneRate } : {}),
       control: controlFor(set?.settings, fits, rate, codec, room, facts, site.file.largest),
+      ...(set?.settings.hardware ? { hardware: true as const } : {}),
       ...(facts.video.more?.interlaced ? { deinterlace: true as const } : {}),
       ...(facts.video.more?.hdr ? { standardRange: true as const } : {}),
     };
@@ -72,6 +89,31 @@ export function pictureOf(
 const smaller = (size: Size) =>
   LINES_DOWN.filter((lines) => lines < linesOf(size)).map((lines) => withLines(size, lines));
 
+/** The shape that a set asks for, where the picture does not have it already. */
+function shapeAsked(set: Pick<FileSet, 'settings'> | undefined, own: Size): Shape | undefined {
+  const shape = set?.settings.shape;
+  return shape && !hasShape(own, shape) ? shape : undefined;
+}
+
+/** Where the frame goes. @param own the frame in the cut's own pixels @param made its size in the file */
+function framedTo(
+  shape: Shape,
+  all: Size,
+  own: Size,
+  made: Size,
+  { facts, measures }: CutToSend,
+  { framings }: Asked,
+): NonNullable<PictureRecipe['framed']> {
+  const scale = made.height / own.height;
+  const full = withLines(all, linesOf(all) * scale);
+  const starts = shotStarts(measures?.shots ?? [], rateOf(facts.video.rate.num, facts.video.rate.den));
+  return {
+    // Rounding must not make it smaller than its frame.
+    full: { width: Math.max(full.width, made.width), height: Math.max(full.height, made.height) },
+    path: pathOf((framings?.[shape] ?? UNPLACED).placements, starts),
+  };
+}
+
 function codecsOf(site: Asked['site'], settings: EncodeSettings | undefined, facts: CutFacts): PictureCodec[] {
   const taken = PICTURE_CODECS.filter((codec) => site.file.videoCodecs.includes(codec));
   if (settings) return taken.includes(settings.codec) ? [settings.codec] : taken.slice(0, 1);
@@ -82,16 +124,16 @@ function codecsOf(site: Asked['site'], settings: EncodeSettings | undefined, fac
 }
 
 /** In what a file is not what a set asks for. */
-function settingsReasons({ facts, measures }: CutToSend, { name, settings }: FileSet, own: Size): string[] {
+function settingsReasons({ facts }: CutToSend, { name, settings }: FileSet, own: Size): string[] {
   const { codec, size, rate, control } = settings;
   const { video } = facts;
+  const shape = shapeAsked({ settings }, shownSize(video));
   const why: string[] = [];
+  if (shape) why.push(`“${name}” asks for ${shape === 'upright' ? 'an' : 'a'} ${SHAPE_NAMES[shape]} picture`);
   if (video.codec !== codec) why.push(`“${name}” asks for ${codecName(codec)}`);
   const over = size.way !== 'keep' && linesOf(own) > size.lines;
   if (over) why.push(`“${name}” asks for ${size.way} ${size.lines} lines`);
   if (rate && compare(rate, video.rate) !== 0) why.push(`“${name}” asks for another frame rate`);
-  if (video.more?.interlaced) why.push('the picture is interlaced');
-  if (measures?.picture?.varies) why.push('its frame rate varies');
   const most =
     control.way === 'variable'
       ? control.ceiling

@@ -21,7 +21,13 @@ const UNKNOWN_SPEED: Record<string, number> = { h264: 30, hevc: 7, vp9: 4 };
 /** What kind of encoding a recipe asks for: kinds differ in speed and in how near they come to a size. */
 export function encoderOf({ picture }: Recipe): string {
   if (picture === 'copy') return 'copy';
-  return `${picture.codec} ${picture.control.way}${picture.control.way === 'variable' ? ` ${picture.control.passes}` : ''}`;
+  const { codec, control, hardware } = picture;
+  return [
+    codec,
+    control.way,
+    ...(control.way === 'variable' ? [control.passes] : []),
+    ...(hardware ? ['hardware'] : []),
+  ].join(' ');
 }
 
 const passesOf = ({ control }: PictureRecipe) => (control.way === 'variable' ? control.passes : 1);
@@ -97,7 +103,9 @@ function making(recipe: Recipe, facts: CutFacts, before: readonly MadeBefore[], 
   );
   if (speed === undefined) {
     const seconds = start + megapixels / ((UNKNOWN_SPEED[recipe.picture.codec] ?? 10) * cores);
-    return { least: seconds / 3, likely: seconds, most: seconds * 3 };
+    // Of a quality nobody knows how many bits it takes, and more of them take longer.
+    const most = recipe.picture.control.way === 'quality' ? 8 : 3;
+    return { least: seconds / 3, likely: seconds, most: seconds * most };
   }
   const seconds = start + megapixels / speed;
   return { least: seconds * 0.7, likely: seconds, most: seconds * 1.6 };

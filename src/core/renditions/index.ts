@@ -2,6 +2,7 @@ export * from './asked';
 export * from './demand';
 export * from './estimate';
 export * from './frame-size';
+export * from './left-out';
 export * from './plan';
 export * from './rates';
 export * from './ready-sets';

@@ -46,6 +46,18 @@ export const READY_SETS: readonly FileSet[] = [
     says: 'All the bits it can use, at its own size',
     settings: made({ sound: { codec: 'aac', kilobits: 320, sampleRate: 48_000, loudness: null } }),
   },
+  {
+    id: 'upright',
+    name: 'Upright',
+    says: '9:16 for phones; you place its frame over the picture',
+    settings: made({ shape: 'upright', size: { way: 'at most', lines: 1080 } }),
+  },
+  {
+    id: 'square',
+    name: 'Square',
+    says: 'Cut to a square; you place its frame over the picture',
+    settings: made({ shape: 'square', size: { way: 'at most', lines: 1080 } }),
+  },
 ];
 
 /** The set that a habit names, among the ready ones and these. */

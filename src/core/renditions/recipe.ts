@@ -1,4 +1,5 @@
 import type { CutFacts } from '../delivery';
+import type { PathPoint } from '../framing';
 import { type Fraction, toNumber } from '../time';
 import type { Size } from './frame-size';
 import { lengthWith } from './remedies';
@@ -17,9 +18,13 @@ export type RecipeControl =
 
 export interface PictureRecipe extends Size {
   codec: PictureCodec;
+  /** A frame of the picture's size that moves over all of it, which is brought to `full` for that. */
+  framed?: { full: Size; path: PathPoint[] };
   /** Frames a second, where it is not the file's own. */
   rate?: Fraction;
   control: RecipeControl;
+  /** By graphics hardware where that works. */
+  hardware?: true;
   /** Both fields become whole frames. */
   deinterlace?: true;
   /** HDR becomes standard range. */

@@ -13,6 +13,8 @@ export interface Remedies {
   indexFirst?: true;
   /** The picture is a whole sphere, and its metadata is to say so. */
   sphere?: true;
+  /** The picture is encoded again where no set asks for that: whole frames, evenly, in standard range. */
+  convert?: true;
 }
 
 /** Remedies with the cut that they are for: another cut has other faults. */

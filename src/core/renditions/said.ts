@@ -1,4 +1,5 @@
 import { codecName, containerName } from '../delivery';
+import { SHAPE_NAMES } from '../framing';
 import { type Rate, rate, rateName, toNumber } from '../time';
 import type { Recipe } from './recipe';
 import type { Remedies } from './remedies';
@@ -48,25 +49,37 @@ const soundWords = ({ codec, kilobits, sampleRate, loudness }: SoundSettings): s
   ].join(' ');
 
 /** What settings ask for, in a line. */
-export function settingsWords({ container, codec, size, rate: frames, control, sound }: EncodeSettings): string {
+export function settingsWords({
+  container,
+  codec,
+  shape,
+  size,
+  rate: frames,
+  control,
+  hardware,
+  sound,
+}: EncodeSettings): string {
   const lines = size.way === 'keep' ? 'its own size' : `${size.way} ${size.lines} lines`;
   const rated = frames ? [rateWords(rate(frames.num, frames.den))] : [];
   return [
     `${containerName(container)}, ${codecName(codec)}`,
+    ...(shape ? [SHAPE_NAMES[shape]] : []),
     lines,
     ...rated,
     controlWords(control),
+    ...(hardware ? ['by graphics hardware'] : []),
     soundWords(sound),
   ].join(' · ');
 }
 
 /** What is put right in a file, each in a few words. */
-export function remedyWords({ from, to, loudness, indexFirst, sphere }: Remedies): string[] {
+export function remedyWords({ from, to, loudness, indexFirst, sphere, convert }: Remedies): string[] {
   return [
     ...(from ? [`starts at ${toNumber(from).toFixed(2)} s`] : []),
     ...(to ? [`ends at ${toNumber(to).toFixed(2)} s`] : []),
     ...(loudness === undefined ? [] : [`sound at ${lufsName(loudness)}`]),
     ...(indexFirst ? ['index first'] : []),
     ...(sphere ? ['marked as a 360° video'] : []),
+    ...(convert ? ['picture converted'] : []),
   ];
 }

@@ -1,4 +1,5 @@
 import { codecName, containerName } from '../delivery';
+import type { Shape } from '../framing';
 import type { Fraction } from '../time';
 
 /** Containers that can be written. */
@@ -40,10 +41,14 @@ export interface SoundSettings {
 export interface EncodeSettings {
   container: Container;
   codec: PictureCodec;
+  /** The shape that a wide picture is framed to; its own where not given. */
+  shape?: Shape;
   size: FrameSize;
   /** Frames a second, or null for the file's own. */
   rate: Fraction | null;
   control: RateControl;
+  /** Graphics hardware encodes it where it can: quicker, and larger for the same look. */
+  hardware?: true;
   sound: SoundSettings;
 }
 

@@ -25,10 +25,12 @@ function pictureKilobits({ control, width, height, codec }: PictureRecipe, rate:
       ? { least: kilobits * 0.9, likely: kilobits, most: kilobits * 1.03 }
       : { least: kilobits * 0.35, likely: kilobits * 0.9, most: kilobits * 1.08 };
   }
-  // By quality it depends on the picture: x264 halves about every six steps (from memory, no source).
-  const likely = goodKilobits(width, height, rate, codec) * 2 ** ((20 - control.quality) / 6) * 0.45;
-  const most = Math.min(control.ceiling, likely * 3);
-  return { least: Math.min(most, likely * 0.1), likely: Math.min(most, likely), most };
+  // By quality it depends on the picture: x264 halves about every six steps (from memory, no source). Only the ceiling is sure.
+  const likely = Math.min(
+    control.ceiling,
+    goodKilobits(width, height, rate, codec) * 2 ** ((20 - control.quality) / 6) * 0.45,
+  );
+  return { least: likely * 0.1, likely, most: control.ceiling };
 }
 
 /**

@@ -63,6 +63,7 @@ interface ChangeValues {
   shelfLink: { name: string; link: ShelfLink | null };
   fileSet: { id: string; set: OwnFileSet | null };
   remedies: Video['remedies'] | null;
+  framings: Video['framings'];
   /** Several fields that change together, and are undone together. */
   several: FieldValue[];
 }
@@ -220,6 +221,7 @@ const APPLIERS: Appliers = {
   },
   async cut(trx, id, { cutId }) {
     await setVideo(trx, id, { cutId });
+    await askForJobsAnew(trx, 'plan early', [id]);
     await askForJobsAnew(trx, 'picture', [id]);
   },
   meantBlanks: (trx, id, meantBlanks) => setVideo(trx, id, { meantBlanks }),
@@ -236,6 +238,7 @@ const APPLIERS: Appliers = {
     }
     await makeDrop(trx, id, channelId);
     if (set) await setDropOn(trx, id, channelId, set);
+    await askForJobsAnew(trx, 'plan early', [id]);
   },
   onChannel: (trx, id, { id: channelId, own }) => setDropOn(trx, id, channelId, { own }),
   onPlaylists: (trx, id, { id: channelId, chosenPlaylists }) =>
@@ -260,6 +263,7 @@ const APPLIERS: Appliers = {
   shelfLink: (trx, _id, { name, link }) => (link ? putShelfLink(trx, link) : deleteShelfLink(trx, name)),
   fileSet: (trx, _id, { id, set }) => (set ? putFileSet(trx, set) : deleteFileSet(trx, id)),
   remedies: (trx, id, remedies) => setVideo(trx, id, { remedies: remedies ?? undefined }),
+  framings: (trx, id, framings) => setVideo(trx, id, { framings }),
   async several(trx, id, values) {
     for (const { field, value } of values) await apply(trx, id, field, value);
   },

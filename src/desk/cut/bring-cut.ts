@@ -64,7 +64,7 @@ export async function announceCut(input: unknown): Promise<Announced> {
   const same = fingerprint ? (await cutsByFingerprint(db, fingerprint)).filter((cut) => cut.size === size) : [];
   const broken = same.find((cut) => cut.state === 'arriving' && (!videoId || cut.videoId === videoId));
   if (broken) return { cut: broken, goesOn: true };
-  const whole = same.find((cut) => cut.state === 'ready' || cut.state === 'reading');
+  const whole = same.find((cut) => !cut.goneAt && (cut.state === 'ready' || cut.state === 'reading'));
   if (whole && !anyway && (!videoId || whole.videoId === videoId)) {
     const title = (await videoById(db, whole.videoId))?.title ?? '';
     return { known: { videoId: whole.videoId, title } };

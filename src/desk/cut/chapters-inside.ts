@@ -10,6 +10,7 @@ import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { keepRendition, renditionWith } from '@/store/renditions';
 import { settings } from '@/store/settings';
+import { pathOfCut } from '../cut-file';
 import { DeskError } from '../desk-error';
 import { recordOf } from '../drop/record';
 
@@ -49,7 +50,7 @@ export async function cutWithChapters(
   const folder = await mkdtemp(path.join(settings().home, 'chapters-'));
   try {
     const target = path.join(folder, `cut.${ending}`);
-    await writeChaptersInside(files().localPath(cut.fileKey), target, {
+    await writeChaptersInside(pathOfCut(cut), target, {
       rate: undefined,
       markers,
       end: cut.facts.duration,

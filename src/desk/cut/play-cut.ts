@@ -8,6 +8,7 @@ import { ProgramError } from '@/media/program';
 import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
+import { pathOfCut } from '../cut-file';
 import { DeskError, found } from '../desk-error';
 
 /** A cut that has arrived, to be played: its size in bytes, its container, and any part of it as a stream. */
@@ -18,6 +19,7 @@ export async function openCut(id: string): Promise<{
 }> {
   const cut = found(await cutById(database(), id), 'file');
   if (cut.state === 'arriving') throw new DeskError('not now', 'This file has not arrived yet.');
+  pathOfCut(cut);
   const open = (start: number, end: number) => files().open(cut.fileKey, start, end);
   return { size: cut.size, container: cut.facts?.container ?? '', open };
 }
@@ -32,7 +34,7 @@ export async function frameOfCut(id: string, at: Fraction): Promise<Buffer> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'kettle-frame-'));
   try {
     const to = path.join(folder, 'frame.jpg');
-    await takeFrame(files().localPath(cut.fileKey), to, timeOfFrame(frameAtTime(at, exact), exact), exact);
+    await takeFrame(pathOfCut(cut), to, timeOfFrame(frameAtTime(at, exact), exact), exact);
     // One picture has a few hundred kilobytes.
     return await readFile(to);
   } catch (error) {

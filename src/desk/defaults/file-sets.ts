@@ -8,6 +8,7 @@ import { allFileSets } from '@/store/file-sets';
 import { newId } from '@/store/ids';
 import { lockThing } from '@/store/locks';
 import { allSeries } from '@/store/series';
+import { codecsOfHardware } from '@/store/workers';
 import { change, FILE_SETS_SUBJECT } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { trimmed } from '../text-shape';
@@ -30,6 +31,8 @@ export interface FileSetsView {
   sets: FileSetView[];
   canUndo: boolean;
   canRedo: boolean;
+  /** Codecs that graphics hardware encodes here: only these may be made by it. */
+  hardware: string[];
 }
 
 /** Every set: the ready ones first. */
@@ -37,15 +40,17 @@ export async function lookAtFileSets(): Promise<FileSetsView> {
   const db = database();
   const own = await allFileSets(db);
   const all = [...READY_SETS.map((set) => ({ ...set, ready: true })), ...own.map((set) => ({ ...set, ready: false }))];
-  const [uses, last, next] = await Promise.all([
+  const [uses, last, next, hardware] = await Promise.all([
     usesOf(db),
     lastMade(db, FILE_SETS_SUBJECT),
     firstUndone(db, FILE_SETS_SUBJECT),
+    codecsOfHardware(db),
   ]);
   return {
     sets: all.map((set) => ({ ...set, usedBy: uses.get(set.id) ?? [] })),
     canUndo: last !== undefined,
     canRedo: next !== undefined,
+    hardware,
   };
 }
 

@@ -1,4 +1,5 @@
-import { lazy, number, object, string } from 'yup';
+import { boolean, lazy, number, object, string } from 'yup';
+import { SHAPES } from '@/core/framing';
 import {
   CONTAINERS,
   type EncodeSettings,
@@ -60,9 +61,11 @@ const soundShape = object({
 export const settingsShape = object({
   container: string().oneOf(CONTAINERS).required(),
   codec: string().oneOf(PICTURE_CODECS).required(),
+  shape: string().oneOf(SHAPES),
   size: sizeShape,
   rate: fractionShape().nullable().defined(),
   control: controlShape,
+  hardware: boolean().oneOf([true]),
   sound: soundShape.required(),
 })
   .noUnknown()

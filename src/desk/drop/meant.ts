@@ -11,12 +11,13 @@ import {
   type SiteWords,
   wordsForSite,
 } from '@/core/drop';
+import type { Framings } from '@/core/framing';
 import { type FileSet, lengthWith, movedChapters, nearestMoment, type Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
-import { fileSetAt, inForceAt, playlistsAt, remediesAt, wordsAt } from '../layers/layers';
+import { fileSetAt, framingsAt, inForceAt, playlistsAt, remediesAt, wordsAt } from '../layers/layers';
 import { pictureAt } from './picture-at';
 import type { VideoRecord } from './record';
 
@@ -46,6 +47,9 @@ export interface MeantWords {
   fileSet: FileSet | undefined;
   /** What is put right in the file; times are those of the cut. */
   remedies: Remedies;
+  framings: Framings;
+  /** Whether a file is still to go there. */
+  needsFile: boolean;
   /** All of it as one text, to tell whether anything has changed since it was sent. */
   asText: string;
 }
@@ -98,6 +102,8 @@ export function meantWords(
     ...meant,
     fileSet: fileSetAt(layers, video, channel, drop),
     remedies,
+    framings: framingsAt(video, drop),
+    needsFile: !drop || ['draft', 'removed', 'packing'].includes(drop.state),
     fitted: { ...fitted, findings },
     end,
     declarations: declarationsInForce(values).declarations,

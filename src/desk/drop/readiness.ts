@@ -3,6 +3,7 @@ import { type Missing, missingFor } from '@/core/drop';
 import { demandOf } from '@/core/renditions';
 import type { SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
+import { FILE_GONE } from '../cut-file';
 import { type MeantDrop, type MeantWords, meantWords } from './meant';
 import { pictureAt } from './picture-at';
 import type { VideoRecord } from './record';
@@ -27,14 +28,19 @@ export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteP
   const picture = pictureAt(record, profile);
   const { fitted, end, waitsForWord, declarations } = meant;
   const facts = cut?.facts;
-  const cutRefused = cut ? cut.refusal : 'There is no file yet';
+  const gone = cut?.goneAt && meant.needsFile ? `${FILE_GONE}. Add it again` : undefined;
+  const cutRefused = cut ? (gone ?? cut.refusal) : 'There is no file yet';
   const fileRefused = facts && fileRefusedAt(facts, meant, profile);
   const input = { fitted, declarations, privacy: end, waitsForWord, facts, cutRefused, fileRefused, picture };
   return missingFor(input, profile);
 }
 
 /** Why no file can be made that a site takes, with what comes nearest. What the sound is like changes nothing of that. */
-function fileRefusedAt(facts: CutFacts, { fileSet, remedies }: MeantWords, site: SiteProfile): string | undefined {
-  const demand = demandOf({ facts, measures: undefined }, { site, set: fileSet, remedies });
+function fileRefusedAt(
+  facts: CutFacts,
+  { fileSet, remedies, framings }: MeantWords,
+  site: SiteProfile,
+): string | undefined {
+  const demand = demandOf({ facts, measures: undefined }, { site, set: fileSet, remedies, framings });
   return 'refused' in demand ? `${demand.refused}. ${demand.nearest}` : undefined;
 }

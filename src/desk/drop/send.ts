@@ -2,6 +2,8 @@ import { mayMove } from '@/core/drop';
 import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, type DropFields, dropsOf } from '@/store/drops';
+import { deleteEarlyUpload, earlyUploadsOf, goneBefore } from '@/store/early-uploads';
+import { cancelJob } from '@/store/jobs';
 import { setVideo } from '@/store/videos';
 import { found } from '../desk-error';
 import { goesOnWith, sendsWith } from '../layers/layers';
@@ -64,7 +66,14 @@ export async function sendVideo(videoId: string, channelIds?: readonly string[])
       sentWith: sendsWith(record.layers, record.video, channel, drop),
       round: drop.state === 'removed' ? drop.round + 1 : drop.round,
     };
-    await makeMove(drop, 'send', `Sent to ${channel.name}`, fields);
+    await makeMove(drop, 'send', `Sent to ${channel.name}`, fields, async (trx) => {
+      const early = (await earlyUploadsOf(trx, [drop.id], true)).get(drop.id);
+      if (!early) return;
+      // What has gone up already is not sent twice.
+      Object.assign(fields, goneBefore(early));
+      await deleteEarlyUpload(trx, early.id);
+      await cancelJob(trx, 'early', early.id);
+    });
     // Who sends it does not want it deleted any more.
     if (record.video.deleteAskedAt) await setVideo(db, videoId, { deleteAskedAt: undefined });
     result.sent.push(channel.name);

@@ -1,5 +1,6 @@
 import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
+import { earlyUploadById } from '@/store/early-uploads';
 import { type JobKind, jobsSetAside, retryJobs } from '@/store/jobs';
 import { renditionById } from '@/store/renditions';
 import { videoById } from '@/store/videos';
@@ -8,6 +9,8 @@ const WORK: Record<JobKind, string> = {
   read: 'Reading a file',
   measure: 'Measuring sound and shots',
   encode: 'Making a file',
+  early: 'Uploading a file early',
+  'plan early': 'Seeing which files go up early',
   picture: 'Making a picture',
   many: 'Changing many videos',
   playlists: 'Reading playlists',
@@ -28,9 +31,12 @@ export async function lookAtJobs(): Promise<JobView[]> {
   const jobs = await jobsSetAside(db);
   return Promise.all(
     jobs.map(async ({ kind, subject, trouble = '' }) => {
-      const cutId = kind === 'encode' ? (await renditionById(db, subject))?.cutId : subject;
+      const made = kind === 'encode' ? renditionById : kind === 'early' ? earlyUploadById : undefined;
+      const cutId = made ? (await made(db, subject))?.cutId : subject;
       const of =
-        kind === 'picture' ? (await videoById(db, subject))?.title : (await cutById(db, cutId ?? ''))?.fileName;
+        kind === 'picture' || kind === 'plan early'
+          ? (await videoById(db, subject))?.title
+          : (await cutById(db, cutId ?? ''))?.fileName;
       return { work: WORK[kind], of: of ?? '', trouble };
     }),
   );

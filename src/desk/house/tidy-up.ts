@@ -3,6 +3,7 @@ import { forgetOldConnectRequests } from '@/store/accounts';
 import { forgetOldChanges } from '@/store/changes';
 import { allChannels } from '@/store/channels';
 import { database, transaction } from '@/store/database';
+import { videosAllLive } from '@/store/disk-use';
 import { forgetOldWaits } from '@/store/drops';
 import { announce, forgetOldEntries } from '@/store/feed';
 import { files } from '@/store/files/folder';
@@ -13,8 +14,10 @@ import { forgetOldManyActs } from '@/store/many-acts';
 import { deleteMadeFile, renditionsAllLive } from '@/store/renditions';
 import { settings } from '@/store/settings';
 import { videosById } from '@/store/videos';
+import { DeskError } from '../desk-error';
 import { keptLayers, layersAt } from '../layers/layers';
 import { deleteAsked } from '../video/delete-video';
+import { deleteFilesOf } from './delete-files';
 
 /** The subject of work that is done for all there is. */
 const EVERYTHING = 'everything';
@@ -39,6 +42,7 @@ export async function tidyUp(): Promise<void> {
   await forgetOldWaits(db);
   await forgetOldManyActs(db);
   await deleteAsked();
+  await deleteMadeOfLive();
   await deleteFilesOfLive();
   await files().removeHalf();
   await removeHalfMade();
@@ -46,7 +50,7 @@ export async function tidyUp(): Promise<void> {
 }
 
 /** Deletes files that were made for sites, of videos whose habit that is, once all their drops are live. */
-async function deleteFilesOfLive(): Promise<void> {
+async function deleteMadeOfLive(): Promise<void> {
   const db = database();
   const made = await renditionsAllLive(db);
   if (made.length === 0) return;
@@ -60,6 +64,21 @@ async function deleteFilesOfLive(): Promise<void> {
     await transaction(async (trx) => {
       await deleteMadeFile(trx, rendition);
       await announce(trx, 'video', video.id);
+    });
+  }
+}
+
+/** Deletes the files of videos whose habit that is, once all their drops are live. */
+async function deleteFilesOfLive(): Promise<void> {
+  const db = database();
+  const ids = await videosAllLive(db);
+  if (ids.length === 0) return;
+  const layers = await keptLayers(db);
+  for (const video of await videosById(db, ids)) {
+    if (fieldInForce('deleteFile', layersAt(layers, video)).value !== true) continue;
+    await transaction((trx) => deleteFilesOf(trx, video.id)).catch((error: unknown) => {
+      // It has changed meanwhile, or is still being looked over: another time.
+      if (!(error instanceof DeskError)) throw error;
     });
   }
 }

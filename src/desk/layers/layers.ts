@@ -1,6 +1,7 @@
 import { type InForce, inForce, type LayerAt, type LayerValues, valuesOf } from '@/core/defaults';
 import type { RecordWords } from '@/core/drop';
 import { dayInWords } from '@/core/fitting';
+import type { Framings } from '@/core/framing';
 import { type FileSet, type Remedies, remediesFor, setOf } from '@/core/renditions';
 import { linksOf, type Shelf, shelfNamesIn } from '@/core/words';
 import { SITE_PROFILES } from '@/sites/profiles';
@@ -37,7 +38,7 @@ export async function keptLayers(db: Database): Promise<KeptLayers> {
 }
 
 type LayeredVideo = Pick<Video, 'own' | 'seriesId'>;
-type SentVideo = LayeredVideo & Pick<Video, 'remedies'>;
+type SentVideo = LayeredVideo & Pick<Video, 'remedies' | 'framings'>;
 type LayeredDrop = Pick<Drop, 'own' | 'sentWith' | 'state'>;
 
 /** What a drop was sent with, while that holds. */
@@ -109,6 +110,7 @@ export function sendsWith(kept: KeptLayers, video: SentVideo, channel: Channel, 
     shelf: linksUsed(kept, video, channel, { ...drop, sentWith: undefined }),
     fileSet: fileSetAt(kept, video, channel, { ...drop, sentWith: undefined }),
     remedies: video.remedies,
+    framings: video.framings,
   };
 }
 
@@ -117,8 +119,8 @@ export function sendsWith(kept: KeptLayers, video: SentVideo, channel: Channel, 
  * that chapters and captions keep to it.
  */
 export function revisesWith(kept: KeptLayers, video: SentVideo, channel: Channel, drop: LayeredDrop): SentWith {
-  const { fileSet, remedies } = drop.sentWith ?? {};
-  return { ...sendsWith(kept, video, channel, drop), fileSet, remedies };
+  const { fileSet, remedies, framings } = drop.sentWith ?? {};
+  return { ...sendsWith(kept, video, channel, drop), fileSet, remedies, framings };
 }
 
 /**
@@ -144,6 +146,12 @@ export function remediesAt(
 ): Remedies {
   const sent = stillSentWith(drop);
   return remediesFor(sent ? sent.remedies : video.remedies, cutId);
+}
+
+/** Where the frame of a drop's file is: of one that was sent, where it was then. */
+export function framingsAt(video: Pick<Video, 'framings'>, drop: LayeredDrop | undefined): Framings {
+  const sent = stillSentWith(drop);
+  return sent ? (sent.framings ?? {}) : video.framings;
 }
 
 /**

@@ -56,7 +56,7 @@ const linkShape = lazy((item: { shelf?: string } | undefined) =>
     : object({ shelf: shelfNameShape().required() }).noUnknown(),
 );
 
-const seconds = () =>
+export const momentShape = () =>
   fractionShape().test(
     'moment',
     'A moment lies at or after the start.',
@@ -66,9 +66,15 @@ const seconds = () =>
 const pictureShape = lazy((habit: { way?: string } | undefined) => {
   const way = string().oneOf(['none', 'moment', 'layout']).required();
   if (habit?.way === 'layout') {
-    return object({ way, at: seconds().required(), band: string().oneOf(['below', 'beside']).required() }).noUnknown();
+    return object({
+      way,
+      at: momentShape().required(),
+      band: string().oneOf(['below', 'beside']).required(),
+    }).noUnknown();
   }
-  return habit?.way === 'moment' ? object({ way, at: seconds().required() }).noUnknown() : object({ way }).noUnknown();
+  return habit?.way === 'moment'
+    ? object({ way, at: momentShape().required() }).noUnknown()
+    : object({ way }).noUnknown();
 });
 
 const fileShape = lazy((habit: { way?: string } | undefined) => {
@@ -101,6 +107,8 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   picture: pictureShape as never,
   file: fileShape as never,
   sendFromInbox: boolean(),
+  deleteFile: boolean(),
+  uploadEarly: boolean(),
   deleteMadeFiles: boolean(),
   channels: array(idShape().required()).max(200).required(),
   category: string().max(60),

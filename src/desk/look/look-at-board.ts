@@ -9,7 +9,7 @@ import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import type { Job } from '@/store/jobs';
-import { cutsOfRenditions } from '@/store/renditions';
+import { cutDigestsOf } from '@/store/renditions';
 import { type Video, videosById } from '@/store/videos';
 import { actionsFor, type DropAction } from '../drop/act-on-drop';
 import { missingAt } from '../drop/readiness';
@@ -95,8 +95,8 @@ async function boardRows(
   const db = database();
   const [videos, cuts, drops] = await Promise.all([videosById(db, ids), cutsOf(db, ids), dropsOf(db, ids)]);
   const renditions = drops.flatMap(({ renditionId }) => renditionId ?? []);
-  const [cutsAtSites, jobs] = await Promise.all([
-    cutsOfRenditions(db, renditions),
+  const [digestsAtSites, jobs] = await Promise.all([
+    cutDigestsOf(db, renditions),
     readingJobs(db, [...cuts.values()].flat()),
   ]);
   const byVideo = dropsByVideo(drops);
@@ -117,7 +117,7 @@ async function boardRows(
         cut: cut && boardCut(cut, jobs.get(cut.id)),
         betterCut: better && boardCut(better, jobs.get(better.id)),
         drops: ofVideo.map((drop) => ({
-          ...dropView(drop, cut, cutsAtSites.get(drop.renditionId ?? '')),
+          ...dropView(drop, cut, digestsAtSites.get(drop.renditionId ?? '')),
           actions: boardActions(video, drop, channelById.get(drop.channelId), layers),
         })),
       },

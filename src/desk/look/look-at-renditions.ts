@@ -1,5 +1,5 @@
 import type { CutMeasures } from '@/core/delivery';
-import { type Expected, type PlannedRendition, recipeWords, type Work, workOf } from '@/core/renditions';
+import { type Expected, leftOutOf, type PlannedRendition, recipeWords, type Work, workOf } from '@/core/renditions';
 import { database } from '@/store/database';
 import { type JobProgress, jobsOf } from '@/store/jobs';
 import { madeBefore, type Rendition, renditionsOf, settingsOf } from '@/store/renditions';
@@ -15,6 +15,8 @@ export interface RenditionView {
   state: 'as it is' | 'planned' | 'waiting' | 'making' | 'on hold' | 'ready' | 'failed' | 'gone';
   /** What it is, in a line. */
   says: string;
+  /** What of the cut is not in it. */
+  leftOut: string[];
   channels: { name: string; why: string[] }[];
   expected: Expected | undefined;
   /** Bytes, once it is made. */
@@ -97,7 +99,14 @@ export async function renditionViews(
                 ? ('waiting' as const)
                 : ('planned' as const);
     return {
-      ...{ id: made?.id, work, state, says: recipeWords(recipe), recipe },
+      ...{
+        id: made?.id,
+        work,
+        state,
+        says: recipeWords(recipe),
+        leftOut: cut?.facts ? leftOutOf(recipe, cut.facts) : [],
+        recipe,
+      },
       channels: goes.map(({ key, why }) => ({ name: names.get(key) ?? '', why })),
       size: made?.state === 'ready' ? made.size : undefined,
       seconds: made?.seconds,

@@ -1,6 +1,7 @@
 import { declarationsInForce } from '@/core/declarations';
 import { beforeFold, searchFindings } from '@/core/fitting';
-import { remediesFor } from '@/core/renditions';
+import { hasShape, SHAPES, type Shape } from '@/core/framing';
+import { type FileHabit, remediesFor, setOf, shownSize } from '@/core/renditions';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import { firstUndone, lastMade } from '@/store/changes';
@@ -8,8 +9,10 @@ import { allChannels, type Channel } from '@/store/channels';
 import { betterCut, sameCutElsewhere } from '@/store/cuts';
 import { database } from '@/store/database';
 import { type Drop, type DropEvent, dropsOf, eventsOf } from '@/store/drops';
+import { type EarlyUpload, earlyUploadsOf } from '@/store/early-uploads';
+import { jobsOf } from '@/store/jobs';
 import { measurementOf } from '@/store/measurements';
-import { cutsOfRenditions } from '@/store/renditions';
+import { cutDigestsOf } from '@/store/renditions';
 import { earlierVideos, videoById } from '@/store/videos';
 import { actionsFor } from '../drop/act-on-drop';
 import { changesSince } from '../drop/changes-since';
@@ -18,14 +21,15 @@ import { type MeantWords, meantWords } from '../drop/meant';
 import { missingOf } from '../drop/readiness';
 import { profileAt, recordOf, type VideoRecord } from '../drop/record';
 import { tickedChannels } from '../drop/ticked';
-import { inForceAt, revisesWith } from '../layers/layers';
+import { fileSetAt, inForceAt, revisesWith } from '../layers/layers';
 import { seriesUsedLast } from '../layers/recognise';
-import { recordValues } from '../layers/record-values';
+import { recordValues, type TickedChannel } from '../layers/record-values';
+import { isToBeFiled } from '../rendition/plan-of-video';
 import { site } from '../site/session';
 import { alreadySentFindings } from './already-sent';
 import { channelView, cutView, dropView, readingJobs } from './look';
 import { renditionViews } from './look-at-renditions';
-import type { SheetChannel, SheetView } from './views';
+import type { EarlyView, SheetChannel, SheetView } from './views';
 
 /** The length of the cut that the markers were last said to fit, where the one in use has another. */
 function lengthBefore({ video, cut, cuts, markers }: VideoRecord): Fraction | undefined {
@@ -41,7 +45,8 @@ function sheetChannel(
   drop: Drop | undefined,
   events: readonly DropEvent[],
   earlier: readonly string[],
-  cutAtSite: string | undefined,
+  digestAtSite: string | undefined,
+  early: EarlyView | undefined,
 ): SheetChannel {
   const profile = profileAt(site(channel.site).profile, channel);
   const meant = meantWords(record, channel, drop, profile);
@@ -75,9 +80,10 @@ function sheetChannel(
     values: fields,
     beneath: drop ? inForceAt(record.layers, record.video, channel, { ...drop, own: {} }) : fields,
     drop: drop && {
-      ...dropView(drop, record.cut, cutAtSite),
+      ...dropView(drop, record.cut, digestAtSite),
       actions: actionsFor(drop, profile, meant.end),
     },
+    early,
     events: events
       .filter((event) => event.dropId === drop?.id)
       .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
@@ -113,6 +119,36 @@ function haveLayersChanged(
   return meantWords(record, channel, anew, profile).asText !== meant.asText;
 }
 
+/** How far the files are that go up before their drops are sent, by drop. */
+async function earlyViews(dropIds: readonly string[]): Promise<Map<string, EarlyView>> {
+  const db = database();
+  const uploads = await earlyUploadsOf(db, dropIds);
+  const jobs = await jobsOf(
+    db,
+    'early',
+    [...uploads.values()].map(({ id }) => id),
+  );
+  const view = ({ id, link, bytesSent, bytesTotal }: EarlyUpload): EarlyView => {
+    const { progress, trouble, state } = jobs.get(id) ?? {};
+    // Bytes that have left may still be in the line's buffers: it is there once its job is done.
+    const there = state === 'done' && bytesTotal > 0 && bytesSent === bytesTotal;
+    return { link, state: there ? 'there' : state === 'waiting' ? 'going up' : 'stopped', progress, trouble };
+  };
+  return new Map([...uploads].map(([dropId, upload]) => [dropId, view(upload)]));
+}
+
+/** The shapes that the file settings of a video ask for, where its picture has another. */
+function shapesAsked({ layers, video, cut }: VideoRecord, ticked: readonly TickedChannel[], file: FileHabit): Shape[] {
+  const facts = cut?.facts;
+  if (!facts) return [];
+  const open = ticked.filter(({ drop }) => isToBeFiled(drop));
+  const sets = [
+    setOf(file, layers.fileSets)?.settings.shape,
+    ...open.map(({ channel, drop }) => fileSetAt(layers, video, channel, drop)?.settings.shape),
+  ];
+  return SHAPES.filter((shape) => sets.includes(shape) && !hasShape(shownSize(facts.video), shape));
+}
+
 /** Everything that the Sheet of one video shows. @throws DeskError where there is no such video */
 export async function lookAtSheet(videoId: string): Promise<SheetView> {
   const db = database();
@@ -131,13 +167,14 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     firstUndone(db, videoId),
     cut && measurementOf(db, cut.id),
   ]);
-  const [cutsAtSites, same, jobs] = await Promise.all([
-    cutsOfRenditions(
+  const [digestsAtSites, same, jobs, early] = await Promise.all([
+    cutDigestsOf(
       db,
       drops.flatMap(({ renditionId }) => renditionId ?? []),
     ),
     cut && sameCutElsewhere(db, cut),
     readingJobs(db, cuts),
+    earlyViews(drops.flatMap(({ id, state }) => (state === 'draft' ? id : []))),
   ]);
   const sameVideo = same && (await videoById(db, same.videoId));
   const ticked = tickedChannels(all, drops);
@@ -193,11 +230,14 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
         dropAt.get(channel.id),
         events,
         earlier.filter(({ channelId }) => channelId === channel.id).map(({ title }) => title),
-        cutsAtSites.get(dropAt.get(channel.id)?.renditionId ?? ''),
+        digestsAtSites.get(dropAt.get(channel.id)?.renditionId ?? ''),
+        early.get(dropAt.get(channel.id)?.id ?? ''),
       ),
     ),
     renditions,
     remedies: remediesFor(video.remedies, cut?.id),
+    framings: video.framings,
+    shapes: shapesAsked(record, ticked, values.file),
     canUndo: last !== undefined,
     canRedo: next !== undefined,
   };

@@ -27,6 +27,7 @@ export function cutView(cut: Cut, job?: Job): CutView {
     facts,
     refusal,
     fingerprint,
+    gone: cut.goneAt !== undefined,
     stalled: isStalled(cut),
     reading: state === 'reading' ? job?.progress : undefined,
     setAside: state === 'reading' && job?.state === 'set aside' ? (job.trouble ?? '') : undefined,
@@ -59,8 +60,8 @@ export function dropsByVideo(drops: readonly Drop[]): Map<string, Drop[]> {
   return byVideo;
 }
 
-/** @param cutAtSite the cut that the file at the site was made from, where that is known */
-export function dropView(drop: Drop, inUse: Cut | undefined, cutAtSite: string | undefined): DropView {
+/** @param digestAtSite of the cut that the file at the site was made from, where that is known */
+export function dropView(drop: Drop, inUse: Cut | undefined, digestAtSite: string | undefined): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
   return {
@@ -77,7 +78,7 @@ export function dropView(drop: Drop, inUse: Cut | undefined, cutAtSite: string |
     stops: stopsBehind(state, snag),
     liveAt: drop.liveAt?.toISOString(),
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, new Date()) : undefined,
-    otherFile: isAtSite && inUse?.state === 'ready' && cutAtSite !== undefined && cutAtSite !== inUse.id,
+    otherFile: isAtSite && inUse?.state === 'ready' && digestAtSite !== undefined && digestAtSite !== inUse.digest,
   };
 }
 

@@ -4,6 +4,7 @@ import type { DefaultField, Defaults, InForce, Layer, LayerValues, Source } from
 import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
 import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } from '@/core/drop';
 import type { FitInput, TextNames } from '@/core/fitting';
+import type { Framings, Shape } from '@/core/framing';
 import type { Finding, WavedThrough } from '@/core/preflight';
 import type { Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
@@ -49,6 +50,8 @@ export interface CutView {
   state: CutState;
   size: number;
   received: number;
+  /** Whether its file was deleted here once it was live. */
+  gone: boolean;
   /** Whether it is on its way and nothing has come for too long. */
   stalled: boolean;
   /** How far it is read, while it is. */
@@ -118,6 +121,16 @@ export interface MarkersView {
   markers: Marker[];
 }
 
+/** A file that goes up before its words, closed. */
+export interface EarlyView {
+  link: string | undefined;
+  /** All of it is there; it goes up, or waits for its turn; or it goes on only once it is sent. */
+  state: 'there' | 'going up' | 'stopped';
+  progress: JobProgress | undefined;
+  /** What went wrong last. */
+  trouble: string | undefined;
+}
+
 export interface SheetChannel extends ChannelView {
   ticked: boolean;
   /** What the site takes, for counting while somebody types. */
@@ -148,6 +161,8 @@ export interface SheetChannel extends ChannelView {
   /** The same without what is set for this channel alone. */
   beneath: InForce;
   drop: (DropView & { actions: DropAction[] }) | undefined;
+  /** Of a file that goes up before it is sent: how far it is. */
+  early: EarlyView | undefined;
   events: { id: number; at: string; kind: string; says: string }[];
   /** What has changed since it went to the site, field by field. */
   changes: ChangedField[];
@@ -204,6 +219,9 @@ export interface SheetView {
   renditions: RenditionView[];
   /** What is put right in the files that are made of the cut in use. */
   remedies: Remedies;
+  /** Where the frames of upright and square files are, and the shapes that its file settings ask for. */
+  framings: Framings;
+  shapes: Shape[];
   canUndo: boolean;
   canRedo: boolean;
 }

@@ -5,7 +5,7 @@ import { hastenPacking } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { removeAskedFiles } from '@/store/files/removals';
 import { askForJobsAnew, cancelJob, hastenJob, holdJob } from '@/store/jobs';
-import { deleteMadeFile, endRendition, renditionAgain, renditionById } from '@/store/renditions';
+import { deleteMadeFile, endRendition, isRenditionNeeded, renditionAgain, renditionById } from '@/store/renditions';
 import { DeskError, found } from '../desk-error';
 
 /** What a person may do with a file that is being made. */
@@ -34,16 +34,6 @@ export async function actOnRendition(id: string, input: unknown): Promise<void> 
 
 type Act = (trx: Database, id: string) => Promise<boolean>;
 
-/** Whether a drop still has to carry the bytes of a file. */
-async function isNeeded(db: Database, id: string): Promise<boolean> {
-  const drops: { state: string; at: string | null }[] = await db('drops')
-    .where({ renditionId: id })
-    .select('state', { at: db.raw(`JSON_VALUE(??, '$.at')`, ['snag']) });
-  return drops.some(({ state, at }) =>
-    [state, state === 'snag' ? at : ''].some((each) => each === 'packing' || each === 'landing'),
-  );
-}
-
 const acts: Record<RenditionAction, Act> = {
   hold: (trx, id) => holdJob(trx, 'encode', id, true),
   'go on': (trx, id) => holdJob(trx, 'encode', id, false),
@@ -57,7 +47,7 @@ const acts: Record<RenditionAction, Act> = {
   async delete(trx, id) {
     const rendition = await renditionById(trx, id);
     if (rendition?.state !== 'ready') return false;
-    if (await isNeeded(trx, id)) {
+    if (await isRenditionNeeded(trx, id)) {
       throw new DeskError('not now', 'This file is being sent. Delete it once it is at its sites.');
     }
     await deleteMadeFile(trx, rendition);

@@ -13,7 +13,7 @@ import {
 import type { Drop } from '@/store/drops';
 import type { Rendition } from '@/store/renditions';
 import type { VideoRecord } from '../drop/record';
-import { fileSetAt, remediesAt } from '../layers/layers';
+import { fileSetAt, framingsAt, remediesAt } from '../layers/layers';
 import type { TickedChannel } from '../layers/record-values';
 
 /** States of drops whose file is not chosen yet. */
@@ -32,6 +32,7 @@ export function destinationAt(record: VideoRecord, { channel, drop, profile }: T
     site: { name, file },
     set: fileSetAt(layers, video, channel, drop),
     remedies: remediesAt(video, drop, cut?.id),
+    framings: framingsAt(video, drop),
   };
 }
 

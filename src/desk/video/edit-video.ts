@@ -1,6 +1,7 @@
 import { array, boolean, number, object, string } from 'yup';
 import { type DefaultField, isDefaultField, partsByPattern } from '@/core/defaults';
-import { LONGEST_TIME } from '@/core/time';
+import { CLOSEST_PERCENT, COMINGS, MOST_PLACEMENTS, type Shape } from '@/core/framing';
+import { compare, LONGEST_TIME, ZERO } from '@/core/time';
 import { captionsOf } from '@/store/captions';
 import { cutsOf } from '@/store/cuts';
 import { type Database, transaction } from '@/store/database';
@@ -13,7 +14,7 @@ import { change, type FieldValue } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { idShape } from '../id-shape';
 import { ticksOfSeries } from '../layers/recognise';
-import { checkedValues, fractionShape, givenFields } from '../layers/values-shape';
+import { checkedValues, fractionShape, givenFields, momentShape } from '../layers/values-shape';
 import { trimmed } from '../text-shape';
 import { checkUnchanged, madeOnShape, partedOn } from './made-on';
 
@@ -60,6 +61,7 @@ const remediesShape = object({
   loudness: number().min(-36, 'Loudness goes from −36 to −8 LUFS.').max(-8, 'Loudness goes from −36 to −8 LUFS.'),
   indexFirst: boolean().oneOf([true]),
   sphere: boolean().oneOf([true]),
+  convert: boolean().oneOf([true]),
 })
   .noUnknown()
   .test('order', 'The end has to lie after the start.', (remedies) => {
@@ -67,6 +69,32 @@ const remediesShape = object({
     const from = remedies.from ?? { num: 0, den: 1 };
     return from.num >= 0 && remedies.to.num * from.den > from.num * remedies.to.den;
   });
+
+const part = (what: string) =>
+  number().integer().min(0, `${what} lies outside the picture.`).max(10_000, `${what} lies outside the picture.`);
+const placementShape = object({
+  at: momentShape().required(),
+  x: part('The frame').required(),
+  y: part('The frame').required(),
+  comes: string().oneOf(COMINGS).required(),
+}).noUnknown();
+const framingShape = object({
+  percent: number()
+    .integer()
+    .min(CLOSEST_PERCENT, `A frame has at least ${CLOSEST_PERCENT} % of its full size.`)
+    .max(100, 'A frame cannot be larger than the picture.')
+    .required(),
+  placements: array(placementShape.required())
+    .max(MOST_PLACEMENTS, `A frame has at most ${MOST_PLACEMENTS} places.`)
+    .required()
+    .test('order', 'The places of a frame come in order of time, each at a moment of its own.', (all) =>
+      (all ?? []).every(({ at }, index) => index === 0 || compare(all[index - 1]?.at ?? ZERO, at) < 0),
+    ),
+}).noUnknown();
+const framingsShape = object({
+  upright: framingShape.default(undefined),
+  square: framingShape.default(undefined),
+} satisfies Record<Shape, unknown>).noUnknown();
 
 /** Bounds well above any site's, so that a text over a site's limit is kept and said, not lost. */
 const editShape = object({
@@ -81,6 +109,7 @@ const editShape = object({
   wavedThrough: array(wavedShape.required()).max(200),
   pictureId: idShape().nullable(),
   remedies: remediesShape.nullable().default(undefined),
+  framings: framingsShape.default(undefined),
 }).noUnknown();
 
 /** What is given for the layer of a video or a drop, apart from everything else. */

@@ -28,10 +28,10 @@ import {
 import { readChaptersInside } from '@/media/chapters';
 import { cutsInUse } from '@/store/cuts';
 import { database } from '@/store/database';
-import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
 import { type Marker, markersOf } from '@/store/markers';
 import { videoById } from '@/store/videos';
+import { pathOfCut } from '../cut-file';
 import { DeskError, found } from '../desk-error';
 import { recordOf } from '../drop/record';
 import { idShape } from '../id-shape';
@@ -92,7 +92,7 @@ async function readFor(videoId: string, source: MarkerSource, input: unknown) {
   const { timeLine } = video;
   if (source === INSIDE_THE_CUT) {
     if (!cut?.facts) throw new DeskError('not now', 'The file has to have arrived before its chapters can be read.');
-    const file = onTimeLine(await readChaptersInside(files().localPath(cut.fileKey)), timeLine, exact);
+    const file = onTimeLine(await readChaptersInside(pathOfCut(cut)), timeLine, exact);
     const read: MarkersRead = { file, trouble: undefined, table: undefined, captions: false };
     return { video, exact, read, existing: await markersOf(db, videoId) };
   }

@@ -20,6 +20,7 @@ import { newId } from '@/store/ids';
 import { forgetOldHabits, makePicture, type Picture, pictureById } from '@/store/pictures';
 import { setVideo, videoById } from '@/store/videos';
 import { change, type FieldValue } from '../changes/changes';
+import { pathOfCut } from '../cut-file';
 import { DeskError, found } from '../desk-error';
 import { recordOf } from '../drop/record';
 import { recordValues } from '../layers/record-values';
@@ -93,7 +94,7 @@ async function withFrame(
   const folder = await mkdtemp(path.join(os.tmpdir(), 'kettle-frame-'));
   try {
     const target = path.join(folder, 'frame.jpg');
-    await takeFrame(files().localPath(cut.fileKey), target, moment, exact);
+    await takeFrame(pathOfCut(cut), target, moment, exact);
     await use(target, moment);
   } finally {
     await rm(folder, { recursive: true, force: true });

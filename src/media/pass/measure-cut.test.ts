@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
 import { preflight } from '@/core/preflight';
 import { toNumber } from '@/core/time';
@@ -19,6 +20,27 @@ describe('one pass over a file', () => {
     expect(Math.abs(toNumber(measures.sound?.end ?? { num: 0, den: 1 }) - 4)).toBeLessThan(0.06);
     expect(facts.more).toMatchObject({ indexFirst: true, brands: expect.arrayContaining(['isom']) });
     expect(facts.video.more).toMatchObject({ bits: 8, interlaced: false, turned: 0, sphere: undefined });
+  });
+
+  it('counts the bits of the picture, second by second, as ffprobe tells its packets', async () => {
+    const file = made('bits.mp4', ...PICTURE, ...TONE, ...H264, '-bf', '2', ...AAC);
+    const { measures } = await looked(file);
+    const told = execFileSync(
+      'ffprobe',
+      [...['-v', 'error', '-select_streams', 'v:0', '-show_entries', 'packet=dts_time,size', '-of', 'csv=p=0'], file],
+      { encoding: 'utf8' },
+    );
+    const packets = told
+      .trim()
+      .split('\n')
+      .map((line) => line.split(',').map(Number) as [number, number]);
+    const first = packets[0]?.[0] ?? 0;
+    const kilobits: number[] = [];
+    for (const [at, size] of packets) {
+      const second = Math.floor(at - first + 1e-6);
+      kilobits[second] = (kilobits[second] ?? 0) + (size * 8) / 1000;
+    }
+    expect(measures.bits).toEqual({ step: 1000, kilobits: kilobits.map(Math.round) });
   });
 
   it('finds a black tail to the frame, at 30000/1001, and whether the sound goes on over it', async () => {

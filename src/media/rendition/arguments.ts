@@ -1,14 +1,16 @@
 import type { CutFacts } from '@/core/delivery';
 import {
-  HOLDS,
+  carriesAllSounds,
   lengthOfRecipe,
   type PictureRecipe,
   type Recipe,
   type RecipeControl,
   type SoundRecipe,
 } from '@/core/renditions';
-import { toDecimal, toNumber } from '@/core/time';
+import { type Fraction, toDecimal, toNumber } from '@/core/time';
 import { FROM_OUTSIDE } from '../program';
+import { frameFilters } from './frame-filter';
+import type { HardwareEncoder } from './hardware';
 
 /** Formats by ffmpeg's names of their writers. */
 const WRITERS: Record<Recipe['container'], string> = { mp4: 'mp4', mov: 'mov', mkv: 'matroska', webm: 'webm' };
@@ -24,25 +26,42 @@ export interface Run {
   to: string;
   /** Of two passes: which, and where what the first has learned is kept. */
   pass?: { number: 1 | 2; log: string };
+  /** What encodes the picture in place of a program. */
+  hardware?: HardwareEncoder;
   /** Filters of the sound, as those that bring it to a loudness. */
   soundFilters?: string[];
 }
 
 /** What ffmpeg is asked to do, word by word. */
-export function renditionArguments({ facts, recipe, from, to, pass, soundFilters = [] }: Run): string[] {
+export function renditionArguments({ facts, recipe, from, to, pass, hardware, soundFilters = [] }: Run): string[] {
   const { container, picture, sound } = recipe;
   const first = pass?.number === 1;
-  const input = [...FROM_OUTSIDE, ...beginning(recipe), '-i', from, ...length(recipe, facts)];
+  const input = [
+    ...(hardware?.before ?? []),
+    ...FROM_OUTSIDE,
+    ...beginning(recipe),
+    '-i',
+    from,
+    ...length(recipe, facts),
+  ];
   const seen =
     picture === 'copy'
       ? ['-c:v', 'copy', ...tag(container, facts.video.codec)]
-      : encoding(picture, facts, container, pass);
+      : encoding(picture, facts, recipe, { pass, hardware });
   const heard =
     sound === 'none' || first ? ['-an'] : sound === 'copy' ? ['-c:a', 'copy'] : soundEncoding(sound, soundFilters);
-  const all = sound === 'copy' && facts.more?.sounds.every(({ codec }) => HOLDS[container].sound.includes(codec));
   return [
     ...['-v', 'error', '-nostdin', '-y', '-progress', 'pipe:1', '-stats_period', '0.5', ...input],
-    ...['-map', '0:v:0', '-map', all ? '0:a?' : '0:a:0?', '-dn', '-sn', '-map_metadata', '0'],
+    ...[
+      '-map',
+      '0:v:0',
+      '-map',
+      carriesAllSounds(recipe, facts) ? '0:a?' : '0:a:0?',
+      '-dn',
+      '-sn',
+      '-map_metadata',
+      '0',
+    ],
     ...seen,
     ...heard,
     // What says that the picture is a sphere is written only where that is asked for (ffmpeg-formats, mov muxer).
@@ -68,18 +87,24 @@ const tag = (container: Recipe['container'], codec: string) =>
 function encoding(
   picture: PictureRecipe,
   facts: CutFacts,
-  container: Recipe['container'],
-  pass: Run['pass'],
+  { container, from }: Recipe,
+  { pass, hardware }: Pick<Run, 'pass' | 'hardware'>,
 ): string[] {
-  const rate = toNumber(picture.rate ?? facts.video.rate);
+  const exact = picture.rate ?? facts.video.rate;
+  const rate = toNumber(exact);
   return [
-    ...['-vf', pictureFilters(picture), '-c:v', ENCODERS[picture.codec]],
-    ...(picture.codec === 'vp9' ? ['-row-mt', '1', '-cpu-used', '3', '-deadline', 'good'] : ['-preset', 'medium']),
+    ...['-vf', [...pictureFilters(picture, from, exact), ...(hardware?.filters ?? [])].join(',')],
+    ...['-c:v', hardware?.name ?? ENCODERS[picture.codec]],
+    ...(hardware
+      ? []
+      : picture.codec === 'vp9'
+        ? ['-row-mt', '1', '-cpu-used', '3', '-deadline', 'good']
+        : ['-preset', 'medium']),
     ...['-g', String(Math.max(1, Math.round(rate * WHOLE_PICTURE_SECONDS)))],
     ...bits(picture.codec, picture.control),
     ...(pass ? passing(picture.codec, pass) : []),
     ...tag(container, picture.codec),
-    ...(picture.codec === 'hevc' && !pass ? ['-x265-params', 'log-level=error'] : []),
+    ...(picture.codec === 'hevc' && !pass && !hardware ? ['-x265-params', 'log-level=error'] : []),
   ];
 }
 
@@ -97,7 +122,9 @@ function passing(codec: PictureRecipe['codec'], { number, log }: NonNullable<Run
 }
 
 /** Whole frames, of the size and rate asked for, with square pixels, 8 bits, and half the colour (what every site plays). */
-function pictureFilters({ width, height, rate, deinterlace, standardRange }: PictureRecipe): string {
+function pictureFilters(picture: PictureRecipe, from: Fraction | undefined, exact: Fraction): string[] {
+  const { rate, deinterlace, standardRange } = picture;
+  const { width, height } = picture.framed?.full ?? picture;
   return [
     ...(deinterlace ? ['bwdif'] : []),
     ...(rate ? [`fps=${rate.num}/${rate.den}`] : []),
@@ -113,8 +140,9 @@ function pictureFilters({ width, height, rate, deinterlace, standardRange }: Pic
           'zscale=t=bt709:m=bt709:r=tv',
         ]
       : []),
+    ...frameFilters(picture, from, exact),
     'format=yuv420p',
-  ].join(',');
+  ];
 }
 
 function soundEncoding({ codec, kilobits, sampleRate }: SoundRecipe, filters: readonly string[]): string[] {

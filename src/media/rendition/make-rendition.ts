@@ -3,11 +3,12 @@ import path from 'node:path';
 import { createInterface } from 'node:readline';
 import type { Readable } from 'node:stream';
 import type { CutFacts } from '@/core/delivery';
-import { lengthOfRecipe, type Recipe } from '@/core/renditions';
+import { lengthOfRecipe, type PictureCodec, type Recipe } from '@/core/renditions';
 import { toNumber } from '@/core/time';
 import { readFacts } from '../facts';
 import { ProgramError, type RunOptions, runProgram, TooLong } from '../program';
 import { type Run, renditionArguments } from './arguments';
+import type { HardwareEncoder } from './hardware';
 import { filtersForLoudness } from './loudness';
 import { writeSphere } from './sphere';
 
@@ -23,6 +24,8 @@ const MOST_TRIES = 3;
 export interface Making {
   onProgress?: (fraction: number) => void;
   signal?: AbortSignal;
+  /** Graphics hardware that works here, by codec. */
+  hardware?: ReadonlyMap<PictureCodec, HardwareEncoder>;
   /** Given a way to hold the program and let it go on, as it starts. */
   onStart?: RunOptions['onStart'];
 }
@@ -79,8 +82,23 @@ function lowered(recipe: Recipe, size: number): Recipe | undefined {
   return { ...recipe, picture: { ...picture, control } };
 }
 
+/** What of the hardware here encodes a picture. It aims at a rate in one pass, and knows no quality that we could count on. */
+function hardwareFor({ picture }: Recipe, { hardware }: Making): HardwareEncoder | undefined {
+  if (picture === 'copy' || !picture.hardware || picture.control.way !== 'variable') return undefined;
+  return hardware?.get(picture.codec);
+}
+
 async function encode(run: Run, folder: string, making: Making): Promise<void> {
   const { picture } = run.recipe;
+  const hardware = hardwareFor(run.recipe, making);
+  if (hardware) {
+    try {
+      return await runFfmpeg({ ...run, hardware }, making, (fraction) => making.onProgress?.(fraction));
+    } catch (error) {
+      // Other sizes and formats than that of the trial may be too much for it; a program takes them all.
+      if (!(error instanceof ProgramError)) throw error;
+    }
+  }
   const twice = picture !== 'copy' && picture.control.way === 'variable' && picture.control.passes === 2;
   if (!twice) return await runFfmpeg(run, making, (fraction) => making.onProgress?.(fraction));
   const log = path.join(folder, 'passes');

@@ -13,6 +13,7 @@ import * as many from './011-many';
 import * as cutNames from './012-cut-names';
 import * as preflight from './013-preflight';
 import * as renditions from './014-renditions';
+import * as framingAndEarly from './015-framing-and-early';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -30,4 +31,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '012-cut-names': cutNames,
   '013-preflight': preflight,
   '014-renditions': renditions,
+  '015-framing-and-early': framingAndEarly,
 };

@@ -50,6 +50,8 @@ export const FLAGS: Partial<Record<DefaultField, string>> = {
   tellSubscribers: 'Tell the subscribers',
   sendCaptions: 'Send its captions along',
   sendFromInbox: 'Send a file from the inbox by itself where nothing is found against it',
+  deleteFile: 'Delete the video’s own file here, too, once it is live everywhere it goes',
+  uploadEarly: 'Upload the file at once, closed, while the words are still being written',
   deleteMadeFiles: 'Delete files that were made for sites once they are live',
 };
 

@@ -85,7 +85,14 @@ export function FileSets({ first }: { first: FileSetsView }) {
         title={editing?.id ? 'Change file settings' : 'New file settings'}
         close={BUTTONS.cancel}
       >
-        {editing && <SetForm first={editing.first} button={editing.id ? 'Save' : 'Make this set'} onSave={keep} />}
+        {editing && (
+          <SetForm
+            first={editing.first}
+            hardware={view.hardware}
+            button={editing.id ? 'Save' : 'Make this set'}
+            onSave={keep}
+          />
+        )}
       </SheetDialog>
     </section>
   );

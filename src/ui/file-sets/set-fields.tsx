@@ -27,7 +27,7 @@ export function List<V extends string>(props: {
 
 /** The numbers that go with a way of sharing out bits. */
 export function Bits({ control, onChange }: { control: RateControl; onChange: (control: RateControl) => void }) {
-  if (control.way === 'by size') return <span className="max-sm:hidden" />;
+  if (control.way === 'by size') return null;
   if (control.way === 'quality') {
     return (
       <Count

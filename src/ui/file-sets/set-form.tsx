@@ -1,6 +1,7 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
+import { SHAPE_NAMES, SHAPES, type Shape } from '@/core/framing';
 import {
   type Container,
   type EncodeSettings,
@@ -30,6 +31,10 @@ const CODEC_CHOICES: [PictureCodec, string][] = [
   ['hevc', 'H.265 (smaller, slower to make)'],
   ['vp9', 'VP9 (smaller, slow to make)'],
 ];
+const SHAPE_CHOICES: ['keep' | Shape, string][] = [
+  ['keep', 'as the file'],
+  ...SHAPES.map((shape): [Shape, string] => [shape, SHAPE_NAMES[shape]]),
+];
 const SOUND_CHOICES: [SoundCodec, string][] = [
   ['aac', 'AAC'],
   ['opus', 'Opus'],
@@ -58,10 +63,13 @@ const LOUDNESS: [string, string][] = [
 /** The fields of a set; what cannot be met is said where it is typed, with the nearest that can. */
 export function SetForm({
   first,
+  hardware,
   button,
   onSave,
 }: {
   first: NamedSettings;
+  /** Codecs that graphics hardware encodes here. */
+  hardware: readonly string[];
   button: string;
   onSave: (set: NamedSettings) => unknown;
 }) {
@@ -98,6 +106,14 @@ export function SetForm({
       </Part>
       <Part label="Picture">
         <List label="Picture" value={settings.codec} options={CODEC_CHOICES} onChange={(codec) => put({ codec })} />
+      </Part>
+      <Part label="Shape">
+        <List
+          label="Shape"
+          value={settings.shape ?? 'keep'}
+          options={SHAPE_CHOICES}
+          onChange={(value) => put({ shape: value === 'keep' ? undefined : value })}
+        />
       </Part>
       <Part label="Size">
         <List
@@ -138,6 +154,19 @@ export function SetForm({
         />
       </Part>
       <Bits control={control} onChange={(next) => put({ control: next })} />
+      {(hardware.includes(settings.codec) || settings.hardware) && (
+        <Part label="Encoded by">
+          <List
+            label="Encoded by"
+            value={settings.hardware ? 'hardware' : 'program'}
+            options={[
+              ['program', 'a program (looks best for its size)'],
+              ['hardware', 'graphics hardware (quicker)'],
+            ]}
+            onChange={(value) => put({ hardware: value === 'hardware' ? true : undefined })}
+          />
+        </Part>
+      )}
       <Part label="Sound">
         <div className="flex gap-2">
           <List

@@ -3,6 +3,7 @@
 import type { ReactNode } from 'react';
 import { DECLARATION_FIELDS } from '@/core/declarations';
 import type { DefaultField } from '@/core/defaults';
+import { goesUpClosed } from '@/core/delivery';
 import type { LayerView } from '@/desk/look/views';
 import { LayerFields } from '@/ui/fields/layer-fields';
 import { SavingState } from '@/ui/saving/saving-state';
@@ -25,7 +26,7 @@ interface Group {
   fields: DefaultField[];
 }
 
-function groupsOf({ layer, declares, hasGroups }: LayerView): Group[] {
+function groupsOf({ layer, declares, hasGroups, rules }: LayerView): Group[] {
   return [
     {
       name: 'Words',
@@ -54,7 +55,8 @@ function groupsOf({ layer, declares, hasGroups }: LayerView): Group[] {
         'picture',
         'sendCaptions',
         'file',
-        ...(layer === 'series' ? (['deleteMadeFiles', 'sendFromInbox'] as const) : []),
+        ...(layer === 'series' ? (['deleteMadeFiles', 'deleteFile', 'sendFromInbox'] as const) : []),
+        ...(layer === 'channel' && rules.every(goesUpClosed) ? (['uploadEarly'] as const) : []),
       ],
     },
     {

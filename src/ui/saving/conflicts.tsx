@@ -28,6 +28,10 @@ function inWords(value: unknown): string {
   const { items } = value as { items?: unknown[] };
   const list = Array.isArray(value) ? value : items;
   if (list) return list.map((item) => (typeof item === 'string' ? item : JSON.stringify(item))).join(', ') || 'nothing';
+  const placed = Object.entries(value as Record<string, { placements?: unknown[] }>);
+  if (placed.some(([, each]) => each?.placements)) {
+    return placed.map(([shape, each]) => `${shape}: ${each?.placements?.length ?? 0} places`).join(', ');
+  }
   return JSON.stringify(value);
 }
 
@@ -69,8 +73,11 @@ export function ConflictsProvider({ children }: { children: ReactNode }) {
   );
 }
 
+/** Fields whose name in the code says nothing to people. */
+const NAMES: Record<string, string> = { framings: 'placed frame', remedies: 'way the file is put right' };
+
 /** A field's name in the code as words: `recordedOn` is “recorded on”. */
-const nameOf = (field: string) => field.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
+const nameOf = (field: string) => NAMES[field] ?? field.replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
 
 function Value({ name, value }: { name: string; value: unknown }) {
   return (

@@ -9,6 +9,9 @@ export const ENCODERS_AT_ONCE = Math.max(1, Math.floor(os.availableParallelism()
 const waiting: (() => void)[] = [];
 let running = 0;
 
+/** How many more encoders could begin now: what a worker takes beyond that, another worker could do. */
+export const freeTurns = (): number => Math.max(0, ENCODERS_AT_ONCE - running - waiting.length);
+
 /** Waits for a turn. @throws the signal's reason where it aborts meanwhile */
 export async function takeTurn(signal: AbortSignal): Promise<void> {
   signal.throwIfAborted();

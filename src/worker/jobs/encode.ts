@@ -4,6 +4,7 @@ import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { binarySize } from '@/core/delivery';
 import { sizeOfRecipe } from '@/core/renditions';
+import { FILE_GONE } from '@/desk/cut-file';
 import { log } from '@/desk/log';
 import { UnusableCut } from '@/media/facts';
 import { ProgramError } from '@/media/program';
@@ -15,6 +16,7 @@ import { files } from '@/store/files/folder';
 import { emptyMakingFolder } from '@/store/files/making';
 import { jobsOf } from '@/store/jobs';
 import { endRendition, renditionById } from '@/store/renditions';
+import { hardware } from '../hardware';
 import { giveTurnBack, takeTurn } from './encode-turns';
 import type { JobContext, JobWork } from './job-work';
 import { timeLeft } from './time-left';
@@ -36,6 +38,7 @@ export const encode: JobWork = {
     if (!rendition?.recipe || rendition.state === 'ready' || !cut?.facts) return {};
     const { id, recipe, fileKey } = rendition;
     const { facts, videoId } = cut;
+    if (cut.goneAt) return { write: (trx) => fail(trx, id, videoId, lowerFirst(FILE_GONE)) };
     const { most } = sizeOfRecipe(recipe, facts);
     // A file that is written twice, once to put its index first, needs twice the room.
     if ((await files().free()) < most * 2 + KEPT_FREE_BYTES) {
@@ -51,6 +54,7 @@ export const encode: JobWork = {
       const target = path.join(folder, `file.${recipe.container}`);
       const made = await makeRendition(files().localPath(cut.fileKey), facts, recipe, target, {
         signal,
+        hardware: await hardware(),
         onStart: held.onStart,
         onProgress: (fraction) =>
           held.isHeld() || tell({ says: 'making the file', fraction, secondsLeft: left(fraction) }),
@@ -93,6 +97,8 @@ function plainTrouble(error: ProgramError | UnusableCut): string {
     return 'the file cannot be read to its end. Export it again';
   return 'the encoder stopped with an error; the log says what it was';
 }
+
+const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);
 
 async function fail(trx: Database, id: string, videoId: string, trouble: string): Promise<void> {
   await endRendition(trx, id, { trouble });

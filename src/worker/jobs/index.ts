@@ -1,11 +1,13 @@
 import type { JobKind } from '@/store/jobs';
 import { manyWork } from './do-many';
+import { early } from './early';
 import { encode } from './encode';
 import { inbox } from './inbox';
 import type { JobWork } from './job-work';
 import { keepPlaylists } from './keep-playlists';
 import { makePicture } from './make-picture';
 import { measureCut } from './measure-cut';
+import { planEarly } from './plan-early';
 import { readCut } from './read-cut';
 import { tidy } from './tidy';
 
@@ -14,6 +16,8 @@ export const JOB_WORK: Record<JobKind, JobWork> = {
   read: readCut,
   measure: measureCut,
   encode,
+  early,
+  'plan early': planEarly,
   picture: makePicture,
   playlists: keepPlaylists,
   many: manyWork,

@@ -10,8 +10,11 @@ export interface JobContext {
   tell(progress: JobProgress): void;
 }
 
-/** How a job ends that has gone well: with what is written in one transaction with its end. */
+/** How a job ends that has gone well: with what is written in one transaction with its end, or for now, so many seconds. */
 export interface JobEnd {
+  again?: number;
+  /** Why it is not done yet, where that is worth saying. */
+  trouble?: string;
   write?: (trx: Database) => Promise<void>;
 }
 

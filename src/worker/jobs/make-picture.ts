@@ -1,3 +1,4 @@
+import { DeskError } from '@/desk/desk-error';
 import { log } from '@/desk/log';
 import { makeHabitPicture } from '@/desk/video/pictures';
 import { ProgramError } from '@/media/program';
@@ -9,7 +10,8 @@ export const makePicture: JobWork = {
     try {
       await makeHabitPicture(job.subject);
     } catch (error) {
-      if (!(error instanceof ProgramError)) throw error;
+      // Its file may be gone from the disk.
+      if (!(error instanceof ProgramError || error instanceof DeskError)) throw error;
       log.warn({ video: job.subject, why: error.message }, 'no picture could be made');
     }
     return {};

@@ -13,7 +13,7 @@ import { videoOfCut } from './video-of-cut';
 export const measureCut: JobWork = {
   async run({ job, signal, tell }) {
     const cut = await cutById(database(), job.subject);
-    if (!cut?.facts) return {};
+    if (!cut?.facts || cut.goneAt) return {};
     const path = files().localPath(cut.fileKey);
     const left = timeLeft();
     const onProgress = (fraction: number) =>

@@ -39,6 +39,7 @@ export const readCut: JobWork = {
           await endReading(trx, id, { facts, digest });
           await askForMeasures(trx, id);
           await askForJobsAnew(trx, 'picture', [videoId]);
+          await askForJobsAnew(trx, 'plan early', [videoId]);
           await takeIntoUse(trx, { id, videoId });
           await hastenPacking(trx, videoId);
         },

@@ -1,122 +1,30 @@
-import { type CutFacts, reasonsNotTaken } from '@/core/delivery';
 import { STOP_WORDS } from '@/core/drop';
-import { encoderOf, factsOfRecipe, megapixelsOf, type Recipe } from '@/core/renditions';
-import { tickedChannels } from '@/desk/drop/ticked';
-import type { TickedChannel } from '@/desk/layers/record-values';
-import { expectedHere, planOfVideo } from '@/desk/rendition/plan-of-video';
-import { allChannels } from '@/store/channels';
-import { database, transaction } from '@/store/database';
-import { dropsOf } from '@/store/drops';
-import { files } from '@/store/files/folder';
-import { askForJobs, askForJobsAnew, jobsOf } from '@/store/jobs';
-import { measurementOf } from '@/store/measurements';
-import {
-  keepRendition,
-  madeBefore,
-  planRendition,
-  type Rendition,
-  renditionAgain,
-  renditionsOf,
-} from '@/store/renditions';
+import { ANEW } from '@/desk/drop/send';
+import { fileForDrop } from './file-for-drop';
+import { idAtSite } from './id-at-site';
 import { removeLeftBehind } from './left-behind';
-import { SnagFound, type Step, type StepContext, type StepEnd } from './step';
+import type { Step, StepContext, StepEnd } from './step';
 
-const LOOK_SECONDS = 1;
-
-/** Towards packed: the file for the site is ready. A cut that the site takes as it is needs no other. */
+/** Towards packed: the file for the site is ready. */
 export const pack: Step = async (context) => {
-  const {
-    record: { cut },
-    drop,
-  } = context;
+  const { drop } = context;
   await removeLeftBehind(context);
-  if (!cut) throw new SnagFound('file', 'There is no file', 'Add the video file, then try again');
-  if (cut.state === 'refused') {
-    throw new SnagFound('file', cut.refusal ?? 'The cut cannot be used', 'Replace the file, then try again');
-  }
-  if (cut.state !== 'ready' || !cut.facts || !cut.digest) {
-    const says = cut.state === 'arriving' ? 'Waits for the cut to arrive' : 'Waits while the cut is read';
-    return { again: LOOK_SECONDS, fields: { waiting: says } };
-  }
-  const db = database();
-  const measurement = await measurementOf(db, cut.id);
-  const plan = planOfVideo(context.record, await goesTo(context), measurement?.found, await renditionsOf(db, [cut.id]));
-  const refusal = plan?.refused.get(drop.id);
-  if (refusal) throw new SnagFound('file', refusal.refused, `${refusal.nearest}, then try again`);
-  const planned = plan?.renditions.find((each) => each.for.some(({ key }) => key === drop.id));
-  if (!planned) throw new SnagFound('file', 'No file is planned for this channel', 'Try again');
-  const { recipe } = planned;
-  if (!recipe) {
-    const { fileKey, size, digest } = cut;
-    const rendition = await keepRendition(db, { cutId: cut.id, settings: 'as it is', fileKey, size, digest });
-    return packed(rendition, 'the file goes as it is');
-  }
-  // Whether its sound has to change is known only once it has been listened to.
-  if (asksForLoudness(recipe) && measurement?.state === 'waiting') {
-    return { again: LOOK_SECONDS, fields: { waiting: 'Waits until the file has been looked over' } };
-  }
-  return await made(context, recipe, cut.id, cut.facts);
-};
-
-const asksForLoudness = ({ sound }: Recipe) => typeof sound === 'object' && sound.loudness !== undefined;
-
-function packed({ id, size }: Rendition, says: string): StepEnd {
+  const file = await fileForDrop(context);
+  if ('again' in file) return file;
+  const { id, size } = file.rendition;
+  const wentEarly = drop.begunWith !== undefined;
+  if (wentEarly && drop.renditionId !== id) return await leaveEarly(context);
   return {
     move: 'packed',
-    says: `${STOP_WORDS.packed}: ${says}`,
-    fields: { renditionId: id, bytesTotal: size, bytesSent: 0 },
+    says: `${STOP_WORDS.packed}: ${file.says}`,
+    fields: { renditionId: id, bytesTotal: size, bytesSent: wentEarly ? drop.bytesSent : 0 },
   };
-}
+};
 
-/** All channels of the video, so that those that can share a file do. */
-async function goesTo({ drop }: StepContext): Promise<TickedChannel[]> {
-  const db = database();
-  const [drops, channels] = await Promise.all([dropsOf(db, [drop.videoId]), allChannels(db)]);
-  return tickedChannels(channels, drops);
+/** What went up early is not what goes out: file settings, or the file, were changed since. It is removed, and another goes. */
+async function leaveEarly(context: StepContext): Promise<StepEnd> {
+  const { drop, keep } = context;
+  const there = await idAtSite(drop, context);
+  await keep({ ...ANEW, leftBehind: there ? [there] : undefined, round: drop.round + 1 });
+  return { again: 0, fields: { waiting: undefined } };
 }
-
-/** The file of a recipe: ready, or being made. */
-async function made(
-  { record, profile }: StepContext,
-  recipe: Recipe,
-  cutId: string,
-  facts: CutFacts,
-): Promise<StepEnd> {
-  const db = database();
-  const expected = expectedHere(recipe, record, await madeBefore(db))?.size.likely ?? 0;
-  const about = { expected: Math.round(expected), encoder: encoderOf(recipe), megapixels: megapixelsOf(recipe, facts) };
-  const rendition = await planRendition(db, cutId, recipe, about);
-  if (rendition.state === 'failed') {
-    const what = `The file for ${profile.name} could not be made: ${rendition.trouble ?? ''}`;
-    throw new SnagFound('file', what, 'Try again, or choose other file settings first');
-  }
-  if (rendition.state === 'ready') {
-    const here = await files()
-      .size(rendition.fileKey)
-      .catch(() => undefined);
-    if (here === rendition.size) {
-      const [reason] = reasonsNotTaken(factsOfRecipe(recipe, facts, rendition.size), profile);
-      if (reason) throw new SnagFound('file', reason, 'Choose file settings with fewer bits, then try again');
-      return packed(rendition, 'the file for the site is made');
-    }
-    // It was taken off the disk since; it is made once more.
-    await makeAgain(rendition.id);
-  } else if (rendition.state === 'gone') {
-    await makeAgain(rendition.id);
-  } else {
-    await askForJobs(db, 'encode', [rendition.id]);
-  }
-  const job = (await jobsOf(db, 'encode', [rendition.id])).get(rendition.id);
-  const { says = 'waits for its turn', fraction, secondsLeft } = job?.progress ?? {};
-  const waiting = job?.trouble && !job.running ? `Making the file: ${job.trouble}` : undefined;
-  return {
-    again: LOOK_SECONDS,
-    fields: { waiting, progress: { says: job?.held ? 'on hold' : says, fraction, secondsLeft } },
-  };
-}
-
-const makeAgain = (id: string) =>
-  transaction(async (trx) => {
-    await renditionAgain(trx, id);
-    await askForJobsAnew(trx, 'encode', [id]);
-  });

@@ -39,7 +39,7 @@ export function PictureBlock({ handle, taking }: { handle: SheetHandle; taking: 
           </div>
         )}
         <div className="flex flex-col items-start gap-2">
-          {sheet.cut?.facts && (
+          {sheet.cut?.facts && !sheet.cut.gone && (
             <Button onClick={() => act(at, { method: 'POST', json: { seconds: player.now().seconds } })}>
               Use the frame at <span className="font-mono">{timecode(timeOfCutFrame(frame))}</span>
             </Button>

@@ -20,6 +20,7 @@ import { whenIdle } from '@/ui/when-idle';
 import { Rail } from './channels/rail';
 import { BetterCut } from './cut/better-cut';
 import { NotRead } from './cut/not-read';
+import { FramingProvider } from './framing/framing-state';
 import { SectionsProvider } from './sections/sections-provider';
 import { SheetSection } from './sections/sheet-section';
 import { SheetHead } from './sheet-head';
@@ -43,79 +44,81 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
   return (
     <PlayerProvider rate={sheet.cut?.facts?.video.rate}>
       <TimeLineProvider handle={handle} first={firstMarkers}>
-        <SectionsProvider handle={handle}>
-          <SheetKeys>
-            <SheetHead handle={handle} />
-            <main
-              className={`grid grid-cols-[minmax(0,1fr)] items-start gap-5 px-4 py-4 max-lg:pb-28 sm:px-7 lg:grid-cols-[minmax(0,1fr)_322px] ${over ? 'bg-copper-wash' : ''}`}
-              onDragOver={(event) => {
-                event.preventDefault();
-                setOver(true);
-              }}
-              onDragLeave={() => setOver(false)}
-              onDrop={(event) => {
-                event.preventDefault();
-                setOver(false);
-                void droppedFiles(event.nativeEvent).then((files) => Promise.all(files.map(taking.takeFile)));
-              }}
-            >
-              <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
-                <FilePick
-                  input={markerFile}
-                  label="Marker file"
-                  accept={MARKER_FILE_ENDINGS.join(',')}
-                  onPick={([file]) => file && taking.takeFile(file)}
-                />
-                {taking.waiting && (
-                  <PartBoundary>
-                    <ImportDialog taking={taking} />
-                  </PartBoundary>
-                )}
-                <BeingDeleted handle={handle} />
-                <SameFile sheet={sheet} />
-                <NotRead handle={handle} />
-                <BetterCut />
-                <SheetSection id="file">
-                  <FileBlock handle={handle} taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
-                </SheetSection>
-                <SheetSection
-                  id="chapters"
-                  acts={
-                    sheet.markersVersion === 0 && (
-                      <Button look="plain" onClick={pickMarkers}>
-                        Pick a marker file
-                      </Button>
-                    )
-                  }
-                >
-                  <TimeLineBlock onPickFile={pickMarkers} />
-                </SheetSection>
-                <SheetSection id="words">
-                  <WordsBlock handle={handle} />
-                </SheetSection>
-                <SheetSection id="markers">
-                  <MarkerTable />
-                </SheetSection>
-                <SheetSection id="picture">
-                  <PictureBlock handle={handle} taking={taking} />
-                </SheetSection>
-                <SheetSection id="captions">
-                  <CaptionsBlock handle={handle} taking={taking} />
-                </SheetSection>
-                <SheetSection id="declarations">
-                  <DeclarationsBlock handle={handle} />
-                </SheetSection>
-                <SheetSection id="history">
-                  <History channels={sheet.channels} />
-                </SheetSection>
-              </div>
-              <aside className="grid gap-3 lg:sticky lg:top-[104px] lg:max-h-[calc(100vh-116px)] lg:grid-rows-[minmax(0,1fr)_auto]">
-                <Rail handle={handle} />
-                <Discard handle={handle} />
-              </aside>
-            </main>
-          </SheetKeys>
-        </SectionsProvider>
+        <FramingProvider>
+          <SectionsProvider handle={handle}>
+            <SheetKeys>
+              <SheetHead handle={handle} />
+              <main
+                className={`grid grid-cols-[minmax(0,1fr)] items-start gap-5 px-4 py-4 max-lg:pb-28 sm:px-7 lg:grid-cols-[minmax(0,1fr)_322px] ${over ? 'bg-copper-wash' : ''}`}
+                onDragOver={(event) => {
+                  event.preventDefault();
+                  setOver(true);
+                }}
+                onDragLeave={() => setOver(false)}
+                onDrop={(event) => {
+                  event.preventDefault();
+                  setOver(false);
+                  void droppedFiles(event.nativeEvent).then((files) => Promise.all(files.map(taking.takeFile)));
+                }}
+              >
+                <div className="grid min-w-0 grid-cols-[minmax(0,1fr)] gap-3">
+                  <FilePick
+                    input={markerFile}
+                    label="Marker file"
+                    accept={MARKER_FILE_ENDINGS.join(',')}
+                    onPick={([file]) => file && taking.takeFile(file)}
+                  />
+                  {taking.waiting && (
+                    <PartBoundary>
+                      <ImportDialog taking={taking} />
+                    </PartBoundary>
+                  )}
+                  <BeingDeleted handle={handle} />
+                  <SameFile sheet={sheet} />
+                  <NotRead handle={handle} />
+                  <BetterCut />
+                  <SheetSection id="file">
+                    <FileBlock handle={handle} taking={taking} arrival={arrivals.get(sheet.cut?.id ?? '')} />
+                  </SheetSection>
+                  <SheetSection
+                    id="chapters"
+                    acts={
+                      sheet.markersVersion === 0 && (
+                        <Button look="plain" onClick={pickMarkers}>
+                          Pick a marker file
+                        </Button>
+                      )
+                    }
+                  >
+                    <TimeLineBlock onPickFile={pickMarkers} />
+                  </SheetSection>
+                  <SheetSection id="words">
+                    <WordsBlock handle={handle} />
+                  </SheetSection>
+                  <SheetSection id="markers">
+                    <MarkerTable />
+                  </SheetSection>
+                  <SheetSection id="picture">
+                    <PictureBlock handle={handle} taking={taking} />
+                  </SheetSection>
+                  <SheetSection id="captions">
+                    <CaptionsBlock handle={handle} taking={taking} />
+                  </SheetSection>
+                  <SheetSection id="declarations">
+                    <DeclarationsBlock handle={handle} />
+                  </SheetSection>
+                  <SheetSection id="history">
+                    <History channels={sheet.channels} />
+                  </SheetSection>
+                </div>
+                <aside className="grid gap-3 lg:sticky lg:top-[104px] lg:max-h-[calc(100vh-116px)] lg:grid-rows-[minmax(0,1fr)_auto]">
+                  <Rail handle={handle} />
+                  <Discard handle={handle} />
+                </aside>
+              </main>
+            </SheetKeys>
+          </SectionsProvider>
+        </FramingProvider>
       </TimeLineProvider>
     </PlayerProvider>
   );

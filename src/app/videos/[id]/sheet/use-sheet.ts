@@ -20,7 +20,9 @@ const remediesOfCut = ({ remedies, cut }: SheetView): RemediesOfCut | null =>
 
 /** Fields of the record that the Sheet sets. */
 export type SheetEdit = LayerEdit &
-  Partial<Pick<SheetView, 'title' | 'summary' | 'episode' | 'timeLine' | 'meantBlanks' | 'wavedThrough'>> & {
+  Partial<
+    Pick<SheetView, 'title' | 'summary' | 'episode' | 'timeLine' | 'meantBlanks' | 'wavedThrough' | 'framings'>
+  > & {
     remedies?: RemediesOfCut | null;
     chapterChoice?: SheetView['chapterChoice'] | null;
     seriesId?: string | null;
@@ -75,6 +77,7 @@ function madeOn(sheet: SheetView, edit: SheetEdit): Record<string, unknown> {
     meantBlanks: sheet.meantBlanks,
     wavedThrough: sheet.wavedThrough,
     remedies: remediesOfCut(sheet),
+    framings: sheet.framings,
   };
   const entries = Object.keys(edit).flatMap((field): [string, unknown][] => {
     if (isDefaultField(field)) return [[field, sheet.own[field] ?? null]];

@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { mayMove } from '@/core/drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { TickBox } from '@/ui/tick-box';
@@ -7,6 +8,9 @@ import type { SheetHandle } from '../use-sheet';
 import { ChannelWords } from './channel-words';
 import { DropLine } from './drop-line';
 import { PlaylistPicker } from './playlist-picker';
+
+/** Few videos have one. */
+const EarlyLine = dynamic(() => import('./early-line').then((part) => part.EarlyLine));
 
 /** One channel on the Sheet: its tick, whether the video is ready for it, and where its drop stands. */
 export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle: SheetHandle }) {
@@ -33,6 +37,7 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
         )}
         <Readiness channel={channel} sent={sent} />
       </div>
+      {channel.early && !sent && <EarlyLine channel={channel} early={channel.early} />}
       {drop && sent && <DropLine channel={channel} drop={drop} handle={handle} />}
       {drop?.state === 'removed' && mayMove('send', drop.state) && (
         <p className="mt-1.5 text-[13px] text-soft">You can send it again.</p>

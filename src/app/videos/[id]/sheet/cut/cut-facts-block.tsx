@@ -6,6 +6,7 @@ import { rate, rateName, toDecimal, viewerTime } from '@/core/time';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { FilePick } from '@/ui/file-pick';
+import { useMeasures } from '../time-line/use-measures';
 import type { SheetHandle } from '../use-sheet';
 import type { FileTaking } from '../use-take-file';
 import { FileFindings } from './file-findings';
@@ -16,6 +17,8 @@ export function CutFactsBlock({ handle, taking }: { handle: SheetHandle; taking:
   const { cut } = handle.sheet;
   const { facts } = cut ?? {};
   const input = useRef<HTMLInputElement>(null);
+  const kilobits = useMeasures(handle.sheet)?.bits?.kilobits ?? [];
+  const most = kilobits.length > 1 ? Math.max(...kilobits) * 1000 : undefined;
   if (!facts) return null;
   const { video, audio, duration, bitRate } = facts;
   const exact = rate(video.rate.num, video.rate.den);
@@ -26,7 +29,10 @@ export function CutFactsBlock({ handle, taking }: { handle: SheetHandle; taking:
     ['Length', `${viewerTime(duration, duration.num / duration.den)} (${toDecimal(duration, 3)} s)`],
     ['Picture', `${codecName(video.codec)} · ${video.width}×${video.height}`],
     ['Rate', `${rateName(exact)} fps${exact.den === 1 ? '' : ` (${exact.num}/${exact.den})`}`],
-    ['Bit rate', bitRate ? mega(bitRate) : 'not told'],
+    [
+      'Bit rate',
+      [bitRate ? mega(bitRate) : 'not told', ...(most ? [`picture at most ${mega(most)}`] : [])].join(' · '),
+    ],
     [
       'Sound',
       audio ? `${codecName(audio.codec)} · ${audio.sampleRate / 1000} kHz · ${channelsName(audio.channels)}` : 'none',
@@ -42,6 +48,12 @@ export function CutFactsBlock({ handle, taking }: { handle: SheetHandle; taking:
           </div>
         ))}
       </dl>
+      {cut?.gone && (
+        <p className="mt-2.5 rounded-lg bg-held-wash px-3 py-2 text-sm">
+          <b className="text-held">Deleted here:</b> the file was taken off this disk once it was live. To play it, or
+          to send it elsewhere, add it again.
+        </p>
+      )}
       <FileFindings handle={handle} />
       <SiteFiles handle={handle} />
       {facts.chaptersInside ? (
@@ -50,7 +62,7 @@ export function CutFactsBlock({ handle, taking }: { handle: SheetHandle; taking:
         </button>
       ) : null}
       <Button look="plain" className="mt-2" onClick={() => input.current?.click()}>
-        {BUTTONS.replaceFile}
+        {cut?.gone ? 'Add the file again' : BUTTONS.replaceFile}
       </Button>
       <FilePick
         input={input}

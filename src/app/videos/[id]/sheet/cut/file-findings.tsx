@@ -72,9 +72,6 @@ function LookedOver({ handle }: { handle: SheetHandle }) {
   );
 }
 
-/** Rules whose finding is gone in a file that is encoded by a set. */
-const CONVERTED = ['varying rate', 'interlaced'];
-
 function Found({ finding, handle }: { finding: Finding; handle: SheetHandle }) {
   const { sheet, save } = handle;
   const { rule, level, what, why, remedy, span } = finding;
@@ -93,11 +90,6 @@ function Found({ finding, handle }: { finding: Finding; handle: SheetHandle }) {
         </p>
         <p className="flex flex-wrap items-center gap-x-3 text-[13px]">
           {span && <GoTo seconds={toNumber(span.from)} at={viewerTime(span.from, floor(span.from))} />}
-          {CONVERTED.includes(rule) && (
-            <a href="#file-settings" className="textlink">
-              Choose file settings
-            </a>
-          )}
           {offer && <RemedyButton offer={offer} handle={handle} />}
           {waves && (
             <Waving

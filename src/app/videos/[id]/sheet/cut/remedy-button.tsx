@@ -2,9 +2,9 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { CutMeasures } from '@/core/delivery';
+import { type CutMeasures, codecName } from '@/core/delivery';
 import { LOUDNESS_TARGETS, levelsAt, momentsAround, type RemedyOffer, withRemedy } from '@/core/preflight';
-import { type Fraction, floor, viewerTime } from '@/core/time';
+import { type Fraction, floor, rate, rateName, viewerTime } from '@/core/time';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { CHOOSE_SMALL, Choose } from '@/ui/choose';
@@ -30,6 +30,11 @@ const WORDS: Record<RemedyOffer['way'], { offer: string; does: string; use: stri
     does: 'The file that goes out says that its picture is a whole sphere. Nothing is encoded again.',
     use: 'Mark it',
   },
+  convert: {
+    offer: 'Convert it',
+    does: 'The picture of the file that goes out is encoded again: whole frames at one rate, in standard range, as H.264. File settings that you choose go before this.',
+    use: 'Convert it for sending',
+  },
 };
 
 /** Puts a finding right in the files that go out, after showing what comes of it. */
@@ -47,6 +52,7 @@ export function RemedyButton({ offer, handle }: { offer: RemedyOffer; handle: Sh
       {(close) => (
         <div className="grid gap-2.5">
           {(offer.way === 'start' || offer.way === 'end') && <Ends offer={offer} handle={handle} />}
+          {offer.way === 'convert' && <Converted handle={handle} />}
           {offer.way === 'loudness' && <Levels cutId={cut.id} target={target} onTarget={setTarget} />}
           <p className="text-soft">{words.does}</p>
           <Button
@@ -143,5 +149,33 @@ function Levels({ cutId, target, onTarget }: { cutId: string; target: number; on
       )}
       {levels?.limited && <p className="text-soft">The loudest peaks are held at −1 dBTP.</p>}
     </>
+  );
+}
+
+/** What the picture is, and what it becomes. */
+function Converted({ handle }: { handle: SheetHandle }) {
+  const { cut } = handle.sheet;
+  if (!cut?.facts) return null;
+  const { video } = cut.facts;
+  const { more } = video;
+  const now = [
+    codecName(video.codec),
+    ...(more?.interlaced ? ['interlaced'] : []),
+    ...(more?.hdr ? [`HDR (${more.hdr})`] : []),
+    ...(more ? [`${more.bits} bits`] : []),
+  ];
+  const rows = [
+    ['now', now.join(', ')],
+    ['then', `${codecName('h264')}, whole frames, ${rateName(rate(video.rate.num, video.rate.den))} fps, 8 bits`],
+  ];
+  return (
+    <dl className="grid grid-cols-[48px_minmax(0,1fr)] gap-y-0.5">
+      {rows.map(([name, value]) => (
+        <div key={name} className="contents">
+          <dt className="text-soft">{name}</dt>
+          <dd>{value}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }

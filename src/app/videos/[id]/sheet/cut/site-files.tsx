@@ -10,6 +10,8 @@ import { BUTTONS } from '@/ui/button-words';
 import { FieldRow } from '@/ui/fields/field-row';
 import { FileSettingsField } from '@/ui/fields/file-settings-field';
 import { Meter } from '@/ui/meter';
+import { useFraming } from '../framing/framing-state';
+import { useSections } from '../sections/sections-provider';
 import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
 
@@ -36,6 +38,7 @@ export function SiteFiles({ handle }: { handle: SheetHandle }) {
           </button>
         </p>
       )}
+      <Frames handle={handle} />
       {sheet.renditions.length === 0 && <p className="text-sm text-soft">Tick a channel to see which file it gets.</p>}
       <ul className="grid gap-2">
         {sheet.renditions.map((rendition) => (
@@ -47,14 +50,45 @@ export function SiteFiles({ handle }: { handle: SheetHandle }) {
   );
 }
 
+/** The frames that file settings ask for, and where they are placed. */
+function Frames({ handle }: { handle: SheetHandle }) {
+  const { shapes, framings } = handle.sheet;
+  const { setShape } = useFraming();
+  const { goTo } = useSections();
+  return shapes.map((shape) => {
+    const places = framings[shape]?.placements.length ?? 0;
+    return (
+      <p key={shape} className="flex flex-wrap items-baseline gap-x-3 text-sm">
+        <span className={places === 0 ? 'text-snag' : ''}>
+          {places === 0
+            ? `▲ The ${shape} file shows the middle of the picture.`
+            : `The ${shape} frame is placed at ${places} ${places === 1 ? 'moment' : 'moments'}.`}
+        </span>
+        <button
+          type="button"
+          className="textlink"
+          onClick={() => {
+            setShape(shape);
+            goTo('chapters');
+          }}
+        >
+          {places === 0 ? `Place the ${shape} frame` : `Move the ${shape} frame`}
+        </button>
+      </p>
+    );
+  });
+}
+
 /** How much of the disk the video takes, and what of that could go. */
 function OnDisk({ sheet }: { sheet: SheetView }) {
   const made = sheet.renditions.reduce((sum, { state, size }) => sum + (state === 'ready' ? (size ?? 0) : 0), 0);
   if (made === 0 || !sheet.cut) return null;
+  const { size, gone } = sheet.cut;
   return (
     <p className="text-[13px] text-soft">
-      On this disk: {binarySize(sheet.cut.size + made)}; {binarySize(made)} of it was made for sites and can be made
-      again.
+      {gone
+        ? `On this disk: ${binarySize(made)} that was made for sites.`
+        : `On this disk: ${binarySize(size + made)}; ${binarySize(made)} of it was made for sites and can be made again.`}
     </p>
   );
 }
@@ -67,7 +101,7 @@ const WORK_WORDS: Record<RenditionView['work'], string> = {
 };
 
 function SiteFile({ rendition, handle }: { rendition: RenditionView; handle: SheetHandle }) {
-  const { work, says, channels, state, id } = rendition;
+  const { work, says, leftOut, channels, state, id } = rendition;
   const names = new Intl.ListFormat('en').format(channels.map(({ name }) => name));
   const why = [...new Set(channels.flatMap((channel) => channel.why))];
   const act = (action: RenditionAction) => handle.act(`/api/renditions/${id}`, { method: 'POST', json: { action } });
@@ -81,7 +115,8 @@ function SiteFile({ rendition, handle }: { rendition: RenditionView; handle: She
         </span>
       </p>
       {why.length > 0 && work !== 'as it is' && <p className="text-[13px] text-soft">{sentences(why)}</p>}
-      <How rendition={rendition} />
+      {leftOut.length > 0 && <p className="text-[13px] text-held">{sentences(leftOut)}</p>}
+      <How rendition={rendition} gone={handle.sheet.cut?.gone === true} />
       {id && (
         <p className="flex flex-wrap gap-x-3 text-[13px]">
           {(state === 'making' || state === 'waiting') && (
@@ -116,7 +151,7 @@ const sentences = (why: readonly string[]) =>
   why.map((each) => `${each.charAt(0).toUpperCase()}${each.slice(1)}.`).join(' ');
 
 /** How far it is, or what is expected of it. */
-function How({ rendition }: { rendition: RenditionView }) {
+function How({ rendition, gone }: { rendition: RenditionView; gone: boolean }) {
   const { state, size, seconds, progress, expected, trouble, work } = rendition;
   switch (state) {
     case 'ready':
@@ -127,7 +162,11 @@ function How({ rendition }: { rendition: RenditionView }) {
         </p>
       );
     case 'gone':
-      return <p className="text-[13px] text-soft">Made, and deleted since to save room. It is made again if needed.</p>;
+      return (
+        <p className="text-[13px] text-soft">
+          Made, and deleted since to save room.{gone ? '' : ' It is made again if needed.'}
+        </p>
+      );
     case 'failed':
       return <p className="text-[13px] text-snag">▲ It could not be made: {trouble}.</p>;
     case 'making':

@@ -1,8 +1,8 @@
 'use client';
 
-import { area } from 'd3-shape';
+import { area, curveStepAfter, line } from 'd3-shape';
 import { memo, useMemo } from 'react';
-import { type CutMeasures, SILENCE } from '@/core/delivery';
+import { type BitMeasures, type CutMeasures, SILENCE } from '@/core/delivery';
 import { pixelOf, RULER, type RulerSpan } from './ruler-shape';
 
 interface BackgroundProps {
@@ -34,7 +34,18 @@ function loudnessBySteps({ loudness }: CutMeasures, span: RulerSpan, width: numb
 
 const { bandTop, bandBottom } = RULER;
 
-/** The cut's loudness over time, and thin lines where its shots begin. */
+/** The bits of the picture over time as a line, by the most that it takes anywhere. */
+function bitsLine({ step, kilobits }: BitMeasures, span: RulerSpan, width: number): string | undefined {
+  const most = Math.max(1, ...kilobits);
+  const draw = line<number>()
+    .curve(curveStepAfter)
+    .x((_, index) => pixelOf((index * step) / 1000, span, width))
+    .y((each) => bandBottom - (each / most) * (bandBottom - bandTop - 22));
+  // A step goes on to its end.
+  return draw([...kilobits, kilobits.at(-1) ?? 0]) ?? undefined;
+}
+
+/** The cut's loudness over time, the bits of its picture as a line, and thin lines where its shots begin. */
 export const RulerBackground = memo(function RulerBackground({ measures, shots, span, width }: BackgroundProps) {
   const path = useMemo(() => {
     if (!measures) return undefined;
@@ -45,10 +56,16 @@ export const RulerBackground = memo(function RulerBackground({ measures, shots, 
       .y1((lufs) => bandBottom - height(lufs) * (bandBottom - bandTop));
     return draw(loudnessBySteps(measures, span, width)) ?? undefined;
   }, [measures, span, width]);
+  const bits = useMemo(() => measures?.bits && bitsLine(measures.bits, span, width), [measures, span, width]);
   let last = Number.NEGATIVE_INFINITY;
   return (
     <g>
       {path && <path d={path} fill="var(--sunk)" />}
+      {bits && (
+        <path d={bits} fill="none" stroke="var(--idle)" strokeOpacity="0.7" pointerEvents="stroke">
+          <title>Bit rate of the picture</title>
+        </path>
+      )}
       <path d={`M0 ${bandBottom + 0.5}H${width}`} stroke="var(--line)" />
       {shots.map((shot) => {
         const at = Math.round(pixelOf(shot, span, width));

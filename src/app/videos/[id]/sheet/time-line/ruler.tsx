@@ -1,20 +1,20 @@
 'use client';
 
-import { useQuery } from '@tanstack/react-query';
 import { type PointerEvent, useCallback, useMemo, useRef, useState } from 'react';
-import type { CutMeasures } from '@/core/delivery';
 import { fraction, minus, toNumber, viewerTime } from '@/core/time';
-import { ask } from '@/ui/ask';
 import { BUTTONS } from '@/ui/button-words';
+import { useFraming } from '../framing/framing-state';
 import { useFromPlayhead, usePlayer, usePlayhead } from './player-state';
 import { RulerBackground } from './ruler-background';
 import { RulerChapters } from './ruler-chapters';
+import { RulerFrames } from './ruler-frames';
 import { RulerMarkers } from './ruler-markers';
 import { RULER } from './ruler-shape';
 import { RulerSpans } from './ruler-spans';
 import { RulerTicks } from './ruler-ticks';
 import { useRulerView } from './ruler-view';
 import { again, type PlacedMarker, useTimeLine } from './time-line-state';
+import { useMeasures } from './use-measures';
 
 const SNAP_PIXELS = 7;
 const ZOOM_STEP = 0.6;
@@ -37,17 +37,13 @@ export function Ruler() {
   const { handle, markers, chapters, duration, rate, timecode, timeOfCutFrame, change } = useTimeLine();
   const { cut, measured, timeLine } = handle.sheet;
   const measureAgain = () => handle.act(`/api/cuts/${cut?.id}/again`, { method: 'POST', json: { kind: 'measure' } });
+  const { shape } = useFraming();
   const player = usePlayer();
   const length = duration ? toNumber(duration) : 1;
   const { box, width, span, x, zoom, move, showAll, isWhole } = useRulerView(length);
   const [dragged, setDragged] = useState<Dragged>();
   const grabbed = useRef(false);
-  const { data: measures } = useQuery({
-    queryKey: ['measures', cut?.id],
-    queryFn: () => ask<CutMeasures>(`/api/cuts/${cut?.id}/measures`),
-    enabled: measured === 'ready',
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const measures = useMeasures(handle.sheet);
   const shots = useMemo(
     () => (measures?.shots ?? []).map((frame) => (frame * rate.den) / rate.num),
     [measures, rate.den, rate.num],
@@ -130,6 +126,9 @@ export function Ruler() {
           <RulerBackground measures={measures} shots={shots} span={span} width={width} />
           <RulerSpans measures={measures} span={span} width={width} />
           <RulerTicks span={span} width={width} length={length} rate={rate} />
+          {shape && (
+            <RulerFrames placements={handle.sheet.framings[shape]?.placements ?? []} span={span} width={width} />
+          )}
           {end < length && (
             <rect
               x={x(end)}

@@ -1,0 +1,3 @@
+export * from './path';
+export * from './placement';
+export * from './shape';

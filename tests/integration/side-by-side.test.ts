@@ -1,0 +1,155 @@
+import { type ChildProcess, execFileSync } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { EVERYTHING } from '@/core/line';
+import { newFileSet } from '@/desk/defaults/file-sets';
+import { sendVideo } from '@/desk/drop/send';
+import { limitLine } from '@/desk/line/line-limits';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { editVideo } from '@/desk/video/edit-video';
+import { closeDatabase, database } from '@/store/database';
+import { settings } from '@/store/settings';
+import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
+import { makeClip } from '../setup/clips';
+import { addressOf, bringFile, connectedChannels, untilSheet, untilState } from '../setup/desk';
+import { jobOn } from '../setup/jobs';
+
+const root = path.resolve('.');
+const workers: ChildProcess[] = [];
+const start = () => workers.push(startProcess(root, 'worker', processEnvironment(root)));
+const clip = makeClip({ name: 'side-14.mp4', seconds: 14 });
+/** Larger than what buffers of a line take at once. */
+const large = makeClip({ name: 'early-large.mp4', seconds: 10, bitRate: '12M' });
+let slow: string;
+
+beforeAll(async () => {
+  await connectedChannels();
+  start();
+  start();
+  const { id } = await newFileSet({
+    name: 'Slow to make',
+    settings: {
+      ...{ container: 'mp4', codec: 'vp9', size: { way: 'keep' }, rate: null },
+      ...{ control: { way: 'variable', kilobits: 700, ceiling: 1200 } },
+      sound: { codec: 'aac', kilobits: 64, sampleRate: 48_000, loudness: null },
+    },
+  });
+  slow = id;
+}, 60_000);
+afterEach(() => limitLine({ owner: EVERYTHING, limit: null }));
+afterAll(async () => {
+  await Promise.all(workers.map((worker) => endProcess(worker)));
+  await closeDatabase();
+});
+
+/** A video that is read, and goes out as a file that takes some seconds to make. */
+async function toMake(name: string): Promise<string> {
+  const videoId = await bringFile(clip, 'Marrow Quay', name);
+  await editVideo(videoId, { privacy: 'private', file: { way: 'set', set: slow } });
+  await untilSheet(videoId, ({ measured }) => measured === 'ready');
+  return videoId;
+}
+
+const ownersOf = async (kind: string, table: 'jobs' | 'drops'): Promise<string[]> => {
+  const rows: { leaseOwner: string }[] = await database()(table)
+    .where(table === 'jobs' ? { kind } : { state: kind })
+    .whereNotNull('leaseOwner')
+    .select('leaseOwner');
+  return [...new Set(rows.map(({ leaseOwner }) => leaseOwner.split('/').slice(0, -2).join('/')))];
+};
+
+describe('two workers that make files', () => {
+  it('make each once, side by side, and one takes up what the other was killed over', async () => {
+    const videos = [await toMake('side-1.mp4'), await toMake('side-2.mp4')];
+    for (const id of videos) await sendVideo(id);
+    await expect.poll(() => ownersOf('encode', 'jobs'), { timeout: 30_000 }).toHaveLength(2);
+    await endProcess(workers[0], 'SIGKILL');
+    for (const id of videos) await untilState(id, 'live', 120);
+    const rows = await database()('renditions')
+      .whereIn(
+        'cutId',
+        (await Promise.all(videos.map(lookAtSheet))).map(({ cut }) => cut?.id ?? ''),
+      )
+      .whereNotNull('recipe');
+    expect(rows.map(({ state }) => state)).toEqual(['ready', 'ready']);
+    start();
+  }, 200_000);
+});
+
+const mayMount = (() => {
+  const folder = path.join(root, 'node_modules/.kettle-mount');
+  try {
+    mkdirSync(folder, { recursive: true });
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=1m', 'tmpfs', folder], { stdio: 'ignore' });
+    execFileSync('umount', [folder]);
+    return true;
+  } catch {
+    return false;
+  }
+})();
+
+describe.runIf(mayMount)('a disk that becomes full', () => {
+  it('puts the making off, says so, and goes on by itself once there is room', async () => {
+    const videoId = await toMake('full-disk.mp4');
+    const making = path.join(settings().home, 'making');
+    mkdirSync(making, { recursive: true });
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=300k', 'tmpfs', making]);
+    try {
+      await sendVideo(videoId);
+      const sheet = await untilSheet(videoId, ({ renditions }) => renditions[0]?.trouble !== undefined, 90);
+      expect(sheet.renditions[0]).toMatchObject({ state: 'waiting', trouble: 'The disk is full; make room' });
+      expect(await jobOn('encode', sheet.renditions[0]?.id ?? '')).toMatchObject({ attempts: 0, state: 'waiting' });
+    } finally {
+      execFileSync('umount', ['-l', making]);
+    }
+    await database()('jobs')
+      .where({ kind: 'encode' })
+      .update({ nextTryAt: new Date(0) });
+    await untilState(videoId, 'live', 120);
+  }, 240_000);
+});
+
+describe('a line that several workers share', () => {
+  it('is never filled by more than its limit, each upload having a share, and a new limit takes hold at once', async () => {
+    await limitLine({ owner: EVERYTHING, limit: { kilobits: 4000 } });
+    const names = ['line-0.mp4', 'line-1.mp4'];
+    const [first, second] = await Promise.all(names.map((name) => bringFile(large, 'Tide Notes', name)));
+    for (const id of [first, second]) {
+      await editVideo(id ?? '', { privacy: 'private' });
+      await untilSheet(id ?? '', ({ cut }) => cut?.state === 'ready');
+    }
+    await sendVideo(first ?? '');
+    await expect.poll(() => ownersOf('landing', 'drops'), { timeout: 30_000 }).toHaveLength(1);
+    // The worker that has the first is asleep while the second is given out, so that the other takes it.
+    const [owner = ''] = await ownersOf('landing', 'drops');
+    const sleeper = workers.find(({ pid }) => owner.includes(`.${pid}.`));
+    sleeper?.kill('SIGSTOP');
+    await sendVideo(second ?? '');
+    await expect.poll(() => ownersOf('landing', 'drops'), { timeout: 30_000 }).toHaveLength(2);
+    sleeper?.kill('SIGCONT');
+    const passed = async () => {
+      const all = (await (await fetch(`${addressOf('lanternfold')}/control/passed`)).json()) as Record<string, number>;
+      return names.map((name) => all[name] ?? 0);
+    };
+    /** Bytes a second of each upload over a while. */
+    const rates = async (seconds: number) => {
+      const before = await passed();
+      const since = performance.now();
+      await pause(seconds * 1000);
+      const after = await passed();
+      return after.map((bytes, index) => ((bytes - (before[index] ?? 0)) * 1000) / (performance.now() - since));
+    };
+    await pause(1500);
+    const [narrow] = [await rates(4)];
+    const sum = narrow.reduce((all, rate) => all + rate, 0);
+    expect(sum).toBeLessThan(500_000 * 1.3);
+    expect(sum).toBeGreaterThan(500_000 * 0.5);
+    for (const rate of narrow) expect(rate).toBeGreaterThan((sum / narrow.length) * 0.4);
+    await limitLine({ owner: EVERYTHING, limit: { kilobits: 16_000 } });
+    await pause(1500);
+    const wide = (await rates(3)).reduce((all, rate) => all + rate, 0);
+    expect(wide).toBeGreaterThan(sum * 1.8);
+  }, 240_000);
+});

@@ -108,7 +108,7 @@ export async function untilSheet(
   while (!wished(sheet)) {
     if (Date.now() > end)
       throw new Error(`Not so in ${seconds} s: ${JSON.stringify(sheet.channels.map((each) => each.drop))}`);
-    await pause(50);
+    await pause(200);
     sheet = await lookAtSheet(videoId);
   }
   return sheet;

@@ -8,7 +8,8 @@ import { videoNamed } from './named/video';
 import { watch } from './watch';
 
 const DONE: Record<DropAction, string> = {
-  open: 'Opening to everyone',
+  open: 'Opens',
+  'not yet': 'Not opened: taken back',
   'try again': 'Trying again',
   accept: 'Accepted',
   revise: 'Sending what has changed',

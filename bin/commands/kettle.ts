@@ -174,6 +174,16 @@ kettle
   .action(async (options) => (await import('./fit')).fit(options));
 
 kettle
+  .command('when')
+  .description('Print which instant a typed time means, and the date that sites print under a video then')
+  .argument('<text>', 'such as "fri 9:00", "in 2 h" or "28 nov 18:30"')
+  .option('--zone <zone>', 'the time zone that it is said in, such as Europe/Berlin; without it, this machine’s')
+  .option('--now <instant>', 'count from another instant than now, such as 2026-11-26T10:00:00Z')
+  .option('--site <site>', 'only this site’s date; give it several times for several', many)
+  .option('--json', 'as JSON')
+  .action(async (text, options) => (await import('./when')).when(text, options));
+
+kettle
   .command('channels')
   .description('List the channels with their sites and accounts')
   .option('--json', 'as JSON')

@@ -89,6 +89,8 @@ export interface SiteStatus {
   state: SiteState;
   checks: SiteChecks;
   privacy: Privacy;
+  /** The time at which it opens the video by itself, where it was told one. */
+  opensAt?: Date;
 }
 
 /** What the site really shows, in our words; undefined where it does not tell. */
@@ -206,6 +208,11 @@ export interface SiteAdapter {
   status(session: Session, siteVideoId: string): Promise<SiteStatus>;
   /** Sets who may see the video, in both directions; 'refused' where the site has no such privacy. */
   showTo(session: Session, siteVideoId: string, privacy: Privacy): Promise<void>;
+  /**
+   * Has the site open the video by itself at a time, to those named; until then it is closed. Any other call that sets who
+   * may see it takes the time back. Only where the profile says that the site keeps times.
+   */
+  openAt?(session: Session, siteVideoId: string, at: Date, privacy: Privacy): Promise<void>;
   readBack(session: Session, siteVideoId: string): Promise<SiteReading>;
   /** Removes the video; one that is gone already is no error. */
   remove(session: Session, siteVideoId: string): Promise<void>;

@@ -55,10 +55,10 @@ const onlyOf = (query: Knex.QueryBuilder, ids: readonly string[] | undefined) =>
 /** For each video, what its drops say of it; one pass over an index of their states. */
 function ofDrops(db: Database, ids: readonly string[] | undefined): Knex.QueryBuilder {
   const working = db.raw(`?? IN (${WORKING_STATES.map(() => '?').join(', ')})`, ['state', ...WORKING_STATES]);
-  const minutes = db.raw(`CASE ?? ${patience.map(() => 'WHEN ? THEN ?').join(' ')} END`, [
-    'putOffBy',
-    ...patience.flat(),
-  ]);
+  const minutes = db.raw(
+    `CASE WHEN ?? = ? THEN 0 ELSE CASE ?? ${patience.map(() => 'WHEN ? THEN ?').join(' ')} END END`,
+    [...['state', 'opening', 'putOffBy'], ...patience.flat()],
+  );
   const overdue = db.raw('? AND TIMESTAMPDIFF(MINUTE, ??, UTC_TIMESTAMP(3)) >= ?', [working, 'putOffSince', minutes]);
   return onlyOf(db('drops'), ids)
     .groupBy('videoId')

@@ -70,6 +70,12 @@ export async function channelsInUse(db: Database): Promise<Set<string>> {
   return new Set(rows.map(({ channelId }) => channelId));
 }
 
+/** The channels named, by their ids. */
+export async function channelsById(db: Database, ids: readonly string[]): Promise<Map<string, Channel>> {
+  const rows = await channelQuery(db).whereIn('c.id', [...ids]);
+  return new Map(rows.map(fromRow).map((channel: Channel) => [channel.id, channel]));
+}
+
 export async function channelById(db: Database, id: string): Promise<Channel | undefined> {
   const row = await channelQuery(db).where('c.id', id).first();
   return row && fromRow(row);

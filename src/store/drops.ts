@@ -1,13 +1,13 @@
 import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
 import {
+  type CarriedState,
   type DropState,
   type MoveName,
   type OwnWords,
   type PutOff,
   type Snag,
   stateAfter,
-  type WorkingState,
 } from '@/core/drop';
 import type { Framings } from '@/core/framing';
 import type { FileSet, RemediesOfCut } from '@/core/renditions';
@@ -80,6 +80,14 @@ export interface Drop {
   sentWords: string | undefined;
   /** Whether a person has asked for it to be opened. */
   openAsked: boolean;
+  /** When that word takes effect. */
+  wordAt: Date | undefined;
+  /** When it opens, while it is held for its time. */
+  opensAt: Date | undefined;
+  /** The time at which the site was told to open it. */
+  siteOpensAt: Date | undefined;
+  /** The release that it was let go for: with another, it is held again. */
+  releasedFor: string | undefined;
   /** The widest that the site may be showing it to; undefined while it was never opened. */
   openedTo: Privacy | undefined;
   /** Since when it is in this state. */
@@ -127,6 +135,10 @@ const columns = [
   'bytesTotal',
   'sentWords',
   'openAsked',
+  'wordAt',
+  'opensAt',
+  'siteOpensAt',
+  'releasedFor',
   'openedTo',
   'stateSince',
   'putOffSince',
@@ -296,20 +308,26 @@ const MOVED: DropFields = {
   attempts: 0,
   putOffSince: undefined,
   putOffBy: undefined,
+  wordAt: undefined,
+  opensAt: undefined,
 };
+
+const TOLD_TO_OTHERS: readonly DropState[] = ['held', 'live', 'removed'];
 
 /**
  * Moves a drop and writes the move into its history. The next step is due at once.
+ * @param keepsClaim whether the claim goes on to hold, for the state that follows
  * @throws MoveRefused where the life of a drop has no such move
  * @throws ClaimLost where a worker moves a drop that is no longer its own
  */
 export async function moveDrop(
   db: Database,
-  drop: Pick<Drop, 'id' | 'state' | 'snag'>,
+  drop: Pick<Drop, 'id' | 'videoId' | 'state' | 'snag'>,
   move: MoveName,
   says: string,
   fields: DropFields = {},
   claim?: Claim,
+  keepsClaim = false,
 ): Promise<DropState> {
   const state = stateAfter(move, drop.state, drop.snag);
   const row = {
@@ -317,11 +335,13 @@ export async function moveDrop(
     state,
     nextTryAt: now(db),
     stateSince: now(db),
-    ...(claim ? { leaseOwner: null, leaseUntil: null } : {}),
+    ...(claim && !keepsClaim ? { leaseOwner: null, leaseUntil: null } : {}),
   };
   const query = claim ? claimed(db, claim) : db('drops').where({ id: drop.id, state: drop.state });
   if ((await query.update(row)) === 0) throw new ClaimLost(`drop ${drop.id}`);
   await addDropEvent(db, drop.id, move, says);
+  // Those that go out together wait for each other.
+  if (TOLD_TO_OTHERS.includes(state)) await lookAtHeldAgain(db, drop.videoId, drop.id);
   return state;
 }
 
@@ -343,6 +363,48 @@ export async function triesOfDrop(db: Database, id: string): Promise<number> {
   return row?.attempts ?? 0;
 }
 
+/**
+ * Has a worker look again when the drops of a video open that are held. One that has a drop in hand loses it, so that nothing
+ * opens by what it has read before.
+ * @param but the drop that need not be looked at
+ */
+export async function lookAtHeldAgain(db: Database, videoId: string, but?: string): Promise<void> {
+  const query = db('drops').where({ videoId, state: 'held' });
+  if (but) query.whereNot({ id: but });
+  await query.update({ nextTryAt: now(db), leaseOwner: null, leaseUntil: null });
+}
+
+/** The same for all that are held on channels of an account whose permission has ended. */
+export async function lookAtHeldOfAccount(db: Database, accountId: string): Promise<void> {
+  await db('drops')
+    .where({ state: 'held' })
+    .whereIn('channelId', db('channels').where({ accountId }).select('id'))
+    .update({ nextTryAt: now(db), leaseOwner: null, leaseUntil: null });
+}
+
+/** Notes a person's word to open a drop that is held, which takes effect in so many seconds. Whether it was held is returned. */
+export async function giveWord(db: Database, id: string, seconds: number): Promise<boolean> {
+  const at = inSeconds(db, seconds);
+  const word = { openAsked: true, wordAt: at, nextTryAt: at, updatedAt: now(db), leaseOwner: null, leaseUntil: null };
+  return (await db('drops').where({ id, state: 'held', openAsked: false }).update(word)) > 0;
+}
+
+/** Takes a person's word back while it has not taken effect. Whether it was in time is returned. */
+export async function takeWordBack(db: Database, id: string): Promise<boolean> {
+  const none = { openAsked: false, wordAt: null, nextTryAt: now(db), updatedAt: now(db) };
+  const held = db('drops').where({ id, state: 'held', openAsked: true });
+  return (await held.update({ ...none, leaseOwner: null, leaseUntil: null })) > 0;
+}
+
+/** Whether a drop of a video is being opened, so that the site may be showing it already. */
+export async function isOpeningNow(db: Database, videoId: string): Promise<boolean> {
+  const row = await db('drops')
+    .where({ videoId, state: 'opening' })
+    .whereNotNull('releasedFor')
+    .whereNotNull('openedTo');
+  return row.length > 0;
+}
+
 /** Makes drops due at once that wait for their video's file, for that has just been read. */
 export async function hastenPacking(db: Database, videoId: string): Promise<void> {
   await db('drops')
@@ -362,7 +424,7 @@ export async function hastenPutOff(db: Database, channelIds: readonly string[]):
 
 /** What a claim on a drop is chosen by. */
 export interface DropChoice {
-  states: readonly WorkingState[];
+  states: readonly CarriedState[];
   most: number;
   /** Channels of sites that rest: none of their drops is taken, or one where the rest is over. */
   resting: readonly RestingChannel[];

@@ -11,6 +11,7 @@ const shape = object({
   KETTLE_HOME: string().default('.kettle').required(),
   KETTLE_INBOX: string(),
   KETTLE_LEASE_SECONDS: number().min(1).max(600).default(15).required(),
+  KETTLE_HOLD_SECONDS: number().min(0).max(600).default(10).required(),
   KETTLE_LOG_LEVEL: string().oneOf(['debug', 'info', 'warn', 'error', 'silent']).default('info').required(),
 });
 
@@ -27,6 +28,8 @@ export interface Settings {
   inbox: string | undefined;
   /** How long a worker's claim holds without a heartbeat. */
   leaseSeconds: number;
+  /** For how long a person's word to open something can be taken back before it takes effect. */
+  holdSeconds: number;
   logLevel: string;
 }
 
@@ -48,6 +51,7 @@ export function settings(): Settings {
     KETTLE_HOME: process.env.KETTLE_HOME,
     KETTLE_INBOX: process.env.KETTLE_INBOX || undefined,
     KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
+    KETTLE_HOLD_SECONDS: process.env.KETTLE_HOLD_SECONDS,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
   });
   inForce = {
@@ -58,6 +62,7 @@ export function settings(): Settings {
     home: path.resolve(/* turbopackIgnore: true */ env.KETTLE_HOME),
     inbox: env.KETTLE_INBOX && path.resolve(/* turbopackIgnore: true */ env.KETTLE_INBOX),
     leaseSeconds: env.KETTLE_LEASE_SECONDS,
+    holdSeconds: env.KETTLE_HOLD_SECONDS,
     logLevel: env.KETTLE_LOG_LEVEL,
   };
   return inForce;

@@ -17,6 +17,8 @@ export const BUTTONS = {
   notNow: 'Not now',
   openIt: 'Open it',
   openToEveryone: 'Open to everyone',
+  openByLink: 'Open by link',
+  notYet: 'Do not open it yet',
   redo: 'Redo',
   replaceAll: 'Replace all',
   replaceFile: 'Replace the file',

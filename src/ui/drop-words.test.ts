@@ -17,6 +17,8 @@ const drop = (fields: Partial<DropView>): DropView => ({
   bytesTotal: 0,
   link: undefined,
   liveAt: undefined,
+  opensAt: undefined,
+  onWord: false,
   openedTo: undefined,
   overdue: undefined,
   otherFile: false,

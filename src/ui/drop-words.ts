@@ -1,5 +1,6 @@
 import { spanName } from '@/core/delivery';
 import { isWorking, STATE_WORDS } from '@/core/drop';
+import { shownIn } from '@/core/release';
 import type { DropView } from '@/desk/look/views';
 
 /** How a live video stands, by whom it is shown to. */
@@ -12,7 +13,9 @@ function liveWords({ openedTo, otherFile }: Pick<DropView, 'openedTo' | 'otherFi
 export function dropWords(drop: DropView): string {
   if (drop.snag) return drop.snag.what;
   if (drop.waiting) return drop.waiting;
-  const { state, progress } = drop;
+  const { state, progress, opensAt } = drop;
+  if (state === 'held' && opensAt)
+    return drop.onWord ? 'Opens in a moment' : `Opens ${shownIn(undefined, new Date(opensAt))}`;
   if (state === 'live') return liveWords(drop);
   // One with a snag says what it is, above.
   const name = state === 'snag' ? '' : STATE_WORDS[state];
@@ -27,5 +30,6 @@ export function dropWords(drop: DropView): string {
 
 /** What is said of a drop that its site puts off for longer than it should. @param minutes for how long */
 export function overdueWords(minutes: number): string {
+  if (minutes === 0) return 'It should be open by now. It goes on trying; look whether the site is well.';
   return `It has been put off for ${spanName(minutes * 60)}. It goes on trying; look whether the site is well.`;
 }

@@ -1,4 +1,4 @@
-import { isWorking, type PutOff, type Snag } from '@/core/drop';
+import { isCarried, type PutOff, type Snag } from '@/core/drop';
 import { type Use, whatFollows } from '@/core/work';
 import { meantWords } from '@/desk/drop/meant';
 import { profileAt, recordOf } from '@/desk/drop/record';
@@ -37,8 +37,11 @@ export async function carryDrop(claim: Claim): Promise<void> {
   try {
     since = await databaseTime(db);
     drop = await dropById(db, claim.id);
-    if (!drop || !isWorking(drop.state)) return;
-    await end(claim, drop, await run(claim, drop, drop.state, since, kept.gone));
+    while (drop && isCarried(drop.state)) {
+      if (!(await end(claim, drop, await run(claim, drop, drop.state, since, kept.gone)))) return;
+      since = await databaseTime(db);
+      drop = (await dropById(db, claim.id)) ?? drop;
+    }
   } catch (error) {
     if (error instanceof ClaimLost || kept.gone.aborted) {
       log.info({ drop: claim.id }, 'drop taken out of our hands');
@@ -60,6 +63,7 @@ const USES: Record<keyof typeof STEPS, Use> = {
   settling: 'look',
   clearing: 'look',
   proofing: 'work',
+  held: 'urgent',
   opening: 'urgent',
   closing: 'urgent',
   removing: 'urgent',
@@ -93,14 +97,14 @@ async function run(
     session: sessionFor(channel.accountId, USES[state]),
     signal,
     now,
-    async keep(fields: DropFields) {
-      await setClaimedDrop(db, claim, fields);
+    async keep(fields: DropFields, trx: Database = db) {
+      await setClaimedDrop(trx, claim, fields);
       // Bytes that go over say that the site is well, long before the step is done.
       if (!heardWell && (fields.bytesSent ?? 0) > drop.bytesSent) {
         heardWell = true;
         await noteSiteWell(db, channel.site);
       }
-      await announce(db, 'video', drop.videoId);
+      await announce(trx, 'video', drop.videoId);
     },
   };
   if (state !== 'removing' && state !== 'closing') refuseOtherEnds(context);
@@ -110,11 +114,17 @@ async function run(
   return ended;
 }
 
+const WAITING = {
+  'on my word': 'waiting until you say so',
+  'at a time': 'closed until a set time',
+  together: 'closed until the others are checked',
+} as const;
+
 /** Stops a drop whose video was set to what the site cannot keep, before the site opens it all the same. */
 function refuseOtherEnds({ record, channel, drop, profile }: StepContext): void {
-  const { end, waitsForWord } = meantWords(record, channel, drop, profile);
-  if (end in profile.privacies && !(waitsForWord && profile.opensItself)) return;
-  const kept = waitsForWord ? 'waiting until you say so' : end === 'link' ? 'by link only' : 'private';
+  const { end, waitsFor } = meantWords(record, channel, drop, profile);
+  if (end in profile.privacies && !(waitsFor && profile.opensItself)) return;
+  const kept = waitsFor ? WAITING[waitsFor] : end === 'link' ? 'by link only' : 'private';
   const what = `${profile.name} cannot keep it ${kept}`;
   const remedy = profile.opensItself
     ? 'Remove it there, or it opens once it is approved'
@@ -122,20 +132,24 @@ function refuseOtherEnds({ record, channel, drop, profile }: StepContext): void 
   throw new SnagFound('refused', what, remedy);
 }
 
-async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<void> {
+/** Writes down how a step ended. Whether the next follows in the same hands is returned. */
+async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<boolean> {
   const db = database();
   if ('again' in ended) {
     const fields = { attempts: 0, putOffSince: undefined, putOffBy: undefined, ...ended.fields };
     await postponeDrop(db, claim, ended.again, fields);
-    return;
+    return false;
   }
-  const state = await transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim));
+  const goesOn = ended.goesOn === true;
+  const state = await transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim, goesOn));
+  claim.state = state;
   log.info({ drop: drop.id, video: drop.videoId, from: drop.state, to: state }, 'drop moved');
-  if (state !== 'removed') return;
+  if (state !== 'removed') return goesOn;
   // The drop is where it should be; a video that could not be deleted now is deleted when the house is tidied.
   await deleteIfAsked(drop.videoId).catch((error: Error) => {
     log.warn({ video: drop.videoId, why: error.message }, 'video not deleted yet');
   });
+  return false;
 }
 
 /** Puts a drop off of which nothing could be read, or whose trouble could not be written down. */
@@ -192,7 +206,7 @@ async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): P
     await noteSiteFailed(channel.site, said, Math.random(), error.retryAfter);
   }
   const attempts = goesOn ? 1 : drop.attempts + 1;
-  const follows = whatFollows(happened, attempts, Math.random());
+  const follows = whatFollows(happened, attempts, Math.random(), drop.state === 'opening');
   if (follows.next === 'a person' && error instanceof SiteError) {
     return snag('refused', `${name}: ${says}`, 'Change it on the Sheet, then try again');
   }
@@ -238,8 +252,16 @@ async function comeBack(
 ): Promise<void> {
   const db = database();
   const waiting = `${why}; tries again in ${Math.max(1, Math.round(seconds))} s`.slice(0, 500);
-  const putOffSince = fields.putOffSince ?? (await databaseTime(db));
-  await postponeDrop(db, claim, seconds, { ...fields, waiting, putOffSince, progress: undefined });
+  const now = await databaseTime(db);
+  const putOffSince = fields.putOffSince ?? now;
+  // What is held is in hand again before its moment, however the site is.
+  const left = drop.state === 'held' && drop.opensAt ? (drop.opensAt.getTime() - now.getTime()) / 1000 - 2 : seconds;
+  await postponeDrop(db, claim, Math.max(0, Math.min(seconds, left)), {
+    ...fields,
+    waiting,
+    putOffSince,
+    progress: undefined,
+  });
   if (fields.attempts === 1) await addDropEvent(db, drop.id, 'waits', why);
   log.warn({ drop: drop.id, why, seconds }, 'drop waits');
 }
@@ -255,7 +277,7 @@ async function writeSnag(
   unless: (trx: Database) => Promise<boolean>,
 ): Promise<boolean> {
   const { state } = drop;
-  if (!isWorking(state)) return true;
+  if (!isCarried(state)) return true;
   return transaction(async (trx) => {
     if (await unless(trx)) return false;
     await moveDrop(trx, drop, 'snag', `${snag.what}. ${snag.remedy}.`, { snag: { ...snag, at: state } }, claim);

@@ -1,4 +1,4 @@
-import { WORKING_STATES, type WorkingState } from '@/core/drop';
+import { type CarriedState, WORKING_STATES, type WorkingState } from '@/core/drop';
 import { restingChannels } from '@/store/circuits';
 import type { Claim } from '@/store/claims';
 import { database } from '@/store/database';
@@ -18,11 +18,13 @@ const TRANSFERS_OF_CHANNEL = 4;
 const EARLY_AT_ONCE = 3;
 /** Short calls to sites, which never wait behind transfers: looks, words, checks. */
 const CALLS_AT_ONCE = 4;
-/** What a person waits for, or what is seen by the public: it waits behind nothing else. */
+/** What takes a video from the public's sight: it waits behind nothing else. */
 const URGENT_AT_ONCE = 3;
 
-const URGENT: readonly WorkingState[] = ['opening', 'closing', 'removing'];
-const CALLS = WORKING_STATES.filter((state) => state !== 'landing' && !URGENT.includes(state));
+const URGENT: readonly WorkingState[] = ['closing', 'removing'];
+const CALLS = WORKING_STATES.filter((state) => !['landing', 'opening', ...URGENT].includes(state));
+/** What is held is in hand shortly before its moment, and many may open at the same one. */
+const RELEASES_AT_ONCE = 64;
 
 interface DropPiece {
   claim: Claim;
@@ -38,13 +40,13 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
   const drops = (
     name: string,
     atOnce: number,
-    states: readonly WorkingState[],
-    rules: { firstTryAlways: boolean; mostOfChannel?: number },
+    states: readonly CarriedState[],
+    rules: { firstTryAlways: boolean; mostOfChannel?: number; alsoResting?: boolean },
   ): LaneClass<DropPiece> => ({
     name,
     atOnce,
     async take(most) {
-      const resting = await restingChannels(database());
+      const resting = rules.alsoResting ? [] : await restingChannels(database());
       const claims = await claimDrops(`${worker}/${name}`, leaseSeconds, { states, most, resting, ...rules });
       return claims.map((claim) => ({ claim }));
     },
@@ -69,6 +71,8 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       drops('transfer', TRANSFERS_AT_ONCE, ['landing'], { firstTryAlways: false, mostOfChannel: TRANSFERS_OF_CHANNEL }),
       drops('call', CALLS_AT_ONCE, CALLS, { firstTryAlways: false }),
       drops('urgent', URGENT_AT_ONCE, URGENT, { firstTryAlways: true }),
+      // Its moment does not wait until a site has rested.
+      drops('release', RELEASES_AT_ONCE, ['held', 'opening'], { firstTryAlways: true, alsoResting: true }),
     ],
     [
       jobs('read', 1, ['read']),

@@ -24,6 +24,8 @@ function altered(_video: Video, field: string, value: string): Partial<Video> {
   return field === 'tags' ? { tags: [value] } : {};
 }
 
+const OPENS_WITHIN_MILLISECONDS = 50;
+
 /** Whether the owner of a match lets it be shown nowhere; closed in some countries, it may be agreed to. */
 const closedEverywhere = ({ match }: Video) => match?.wants === 'close' && !match.countries?.length;
 
@@ -126,7 +128,10 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     const { id } = site.videoFor(request);
     const change = await valid(wordsShape.validate(request.body, { stripUnknown: false }));
     const video = site.videoFor(request);
-    const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const set: Partial<Video> = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    // Whoever says who may see it takes back what was said of a time.
+    if (change.visibility)
+      Object.assign(set, { opensAt: change.opensAt, opensTo: change.opensAt && (change.opensTo ?? 'open') });
     const next: Video = { ...video, ...set };
     const refuse = (status: number, title: string, detail: string, field?: string) => {
       throw new Problem(status, title, detail, { field });
@@ -136,7 +141,13 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     }
     const earns = channels.find(({ id }) => id === video.channelId)?.mayEarn ?? false;
     if ((next.adverts ?? 'off') !== 'off' && !earns) refuse(422, 'Not taken', 'This channel may not earn', 'adverts');
-    if (change.visibility === 'open') {
+    if (change.opensAt && change.visibility !== 'closed') {
+      refuse(422, 'Not taken', 'A video that opens at a time is closed until then', 'opensAt');
+    }
+    if (change.opensAt && Date.parse(change.opensAt) < Date.now()) {
+      refuse(422, 'Not taken', 'That time is over', 'opensAt');
+    }
+    if (change.visibility === 'open' || change.opensAt) {
       if (video.stage !== 'ready' && video.stage !== 'full') {
         refuse(409, 'Too early', 'The video cannot be opened before a version of it plays');
       }
@@ -146,10 +157,24 @@ export async function lanternfold(folder: string, port: number, hour: number): P
       if (video.checks === 'matched' && !video.matchAccepted && closedEverywhere(video)) {
         refuse(409, 'Blocked', `${video.match?.owner} does not permit it`);
       }
-      next.publishedAt ??= new Date().toISOString();
+      if (!change.opensAt) next.publishedAt ??= new Date().toISOString();
     }
     return shown(videos.change(id, { ...set, publishedAt: next.publishedAt }));
   });
+
+  // Also those whose time came while nothing ran.
+  const openDue = () => {
+    const due = videos.all().filter(({ opensAt }) => opensAt !== undefined && Date.parse(opensAt) <= Date.now());
+    for (const video of due) {
+      const missed = site.faults.strike('time forgotten', video.fileName);
+      const opened = missed
+        ? {}
+        : { visibility: video.opensTo ?? 'open', publishedAt: video.publishedAt ?? video.opensAt };
+      videos.change(video.id, { ...opened, opensAt: undefined, opensTo: undefined });
+    }
+  };
+  const clock = setInterval(openDue, OPENS_WITHIN_MILLISECONDS);
+  server.addHook('onClose', async () => clearInterval(clock));
 
   server.put('/api/videos/:id/thumbnail', async (request) => {
     return shown(await site.keepThumbnail(site.videoFor(request), request, checkThumbnail));

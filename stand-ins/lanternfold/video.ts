@@ -34,6 +34,9 @@ export interface Video extends Hosted, Particulars {
   description: string;
   tags: string[];
   visibility: Visibility;
+  /** When it opens by itself, and to whom. */
+  opensAt?: string;
+  opensTo?: Visibility;
   checks: 'waiting' | 'passed' | 'matched';
   match?: { owner: string; from: number; to: number; wants: string; countries?: string[] };
   matchAccepted?: boolean;

@@ -16,6 +16,7 @@ const faultShape = object({
       'alter',
       'slow processing',
       'turn down',
+      'time forgotten',
     ])
     .required(),
   /** Only files whose name contains this. */

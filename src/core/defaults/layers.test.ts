@@ -173,6 +173,8 @@ describe('the fields of a layer', () => {
         'adverts',
         'privacy',
         'release',
+        'opensAt',
+        'lateAtMost',
         'picture',
         'file',
         'sendFromInbox',

@@ -1,12 +1,13 @@
 import { DECLARATION_NAMES, type Declarations, PLAIN_DECLARATIONS } from '../declarations';
 import type { Privacy } from '../delivery';
+import type { Moment, ReleaseWay } from '../release';
 import type { FileHabit } from '../renditions';
 import type { Fraction } from '../time';
 import { type LinkItem, PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
 
-/** How a proofed video for everyone comes to be open. */
-export const RELEASES = ['by itself', 'on my word'] as const;
-export type Release = (typeof RELEASES)[number];
+/** How a proofed video comes to be open to those who are to see it. */
+export const RELEASES = ['by itself', 'on my word', 'at a time', 'together'] as const satisfies readonly ReleaseWay[];
+export type Release = ReleaseWay;
 
 /** What stands for a video that nobody has made a picture for; `at` in exact seconds of the cut. */
 export type PictureHabit =
@@ -27,6 +28,10 @@ export interface Defaults extends Declarations {
   playlists: string[];
   privacy: Privacy;
   release: Release;
+  /** When it opens, where that is at a time; only a video, or one on a channel, has one. */
+  opensAt: Moment | null;
+  /** Hours by which it may open late where it could not open at its time; after that, somebody is asked. */
+  lateAtMost: number;
   /** Colours of the markers that are chapters for viewers, where nobody has chosen for the video. */
   chapterColours: string[];
   /** Whether captions go along. */
@@ -72,6 +77,8 @@ export const PLAIN_DEFAULTS: Defaults = {
   playlists: [],
   privacy: 'private',
   release: 'by itself',
+  opensAt: null,
+  lateAtMost: 24,
   chapterColours: [],
   sendCaptions: true,
   picture: { way: 'none' },
@@ -96,6 +103,8 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   playlists: 'playlists',
   privacy: 'privacy',
   release: 'release',
+  opensAt: 'opening time',
+  lateAtMost: 'late opening',
   chapterColours: 'marker colours for chapters',
   sendCaptions: 'captions',
   picture: 'picture',

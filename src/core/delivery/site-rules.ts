@@ -39,6 +39,9 @@ export interface Fold {
   unit: TextUnit;
 }
 
+/** Of the date under a video: that of whoever looks. */
+export const THE_READERS = 'the reader’s';
+
 /** What a site takes, as data: the same figures serve the Sheet, the route handlers and the command line. */
 export interface SiteRules {
   name: string;
@@ -55,6 +58,10 @@ export interface SiteRules {
   picture: PictureRules | 'a moment' | undefined;
   /** Who may see it there, each in the site's own words. */
   privacies: Partial<Record<Privacy, string>>;
+  /** The IANA zone whose date the site prints under a video, or THE_READERS, where it prints one. */
+  printsDateIn?: string;
+  /** Whether the site opens a video by itself at a time that it was given. */
+  keepsTime?: boolean;
   /** Whether the site opens a video by itself once its checks are passed. */
   opensItself: boolean;
   declares: DeclarationRules | undefined;

@@ -34,7 +34,7 @@ describe('who may see a video', () => {
 });
 
 describe('whether it goes on to its end once it is read back', () => {
-  const plain = { openedTo: undefined, opensAlone: false, openAsked: false } as const;
+  const plain = { openedTo: undefined, opensAlone: false, letGo: false } as const;
 
   it('private is reached without a word', () => {
     expect(mayGoToEnd({ ...plain, end: 'private' })).toBe(true);
@@ -44,7 +44,7 @@ describe('whether it goes on to its end once it is read back', () => {
     expect(mayGoToEnd({ ...plain, end: 'everyone' })).toBe(false);
     expect(mayGoToEnd({ ...plain, end: 'link' })).toBe(false);
     expect(mayGoToEnd({ ...plain, end: 'everyone', opensAlone: true })).toBe(true);
-    expect(mayGoToEnd({ ...plain, end: 'everyone', openAsked: true })).toBe(true);
+    expect(mayGoToEnd({ ...plain, end: 'everyone', letGo: true })).toBe(true);
   });
 
   it.each(PRIVACIES)('a video opened to everyone that is to be for %s needs no word', (end) => {

@@ -23,16 +23,16 @@ export const privacyBeforeProof = (openedTo: Privacy | undefined, end: End): Pri
 export interface EndWanted {
   end: End;
   openedTo: Privacy | undefined;
-  /** Whether it opens without a person's word. */
+  /** Whether it opens as soon as it is checked. */
   opensAlone: boolean;
-  /** Whether a person has given that word. */
-  openAsked: boolean;
+  /** Whether its moment has come: by a person's word, at its time, or together with others. */
+  letGo: boolean;
 }
 
 /**
  * Whether a drop that was read back, and is as it was meant, may go on to its end: where that shows it to nobody new, where
- * it opens without a word, or where the word was given. Otherwise it is held.
+ * it opens by itself, or where it was let go. Otherwise it is held.
  */
-export function mayGoToEnd({ end, openedTo, opensAlone, openAsked }: EndWanted): boolean {
-  return !isWider(end, openedTo ?? 'private') || opensAlone || openAsked;
+export function mayGoToEnd({ end, openedTo, opensAlone, letGo }: EndWanted): boolean {
+  return !isWider(end, openedTo ?? 'private') || opensAlone || letGo;
 }

@@ -3,7 +3,7 @@ import { boardGroup } from './board';
 import {
   DROP_STATES,
   type DropState,
-  isWorking,
+  isCarried,
   lastStop,
   MOVES,
   type MoveName,
@@ -73,7 +73,7 @@ describe('the life of a drop', () => {
   it('lets the worker move only what is the worker’s, and a person only what waits for one', () => {
     for (const move of moves) {
       const { by, from } = MOVES[move];
-      if (by === 'worker') expect([...from].every(isWorking), move).toBe(true);
+      if (by === 'worker') expect([...from].every(isCarried), move).toBe(true);
     }
   });
 

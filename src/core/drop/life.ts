@@ -15,8 +15,12 @@ export const WORKING_STATES = [
 ] as const;
 export type WorkingState = (typeof WORKING_STATES)[number];
 
+/** States in which the worker looks after a drop: it carries it, or sees to it that it opens at its moment. */
+export const CARRIED_STATES = [...WORKING_STATES, 'held'] as const;
+export type CarriedState = (typeof CARRIED_STATES)[number];
+
 /** Every state of a drop. */
-export const DROP_STATES = ['draft', ...WORKING_STATES, 'held', 'live', 'snag', 'removed'] as const;
+export const DROP_STATES = ['draft', ...CARRIED_STATES, 'live', 'snag', 'removed'] as const;
 export type DropState = (typeof DROP_STATES)[number];
 
 /** What a snag came of. */
@@ -29,6 +33,7 @@ export const SNAG_KINDS = [
   'review',
   'difference',
   'missing',
+  'missed',
 ] as const;
 export type SnagKind = (typeof SNAG_KINDS)[number];
 
@@ -41,7 +46,7 @@ export type RightsAsk = (typeof RIGHTS_ASKS)[number];
 
 /** A snag: where the drop stood, what is wrong, and what a person can do. */
 export interface Snag {
-  at: WorkingState;
+  at: CarriedState;
   kind: SnagKind;
   what: string;
   remedy: string;
@@ -61,7 +66,7 @@ interface Move {
   to: DropState | 'where it stood';
   by: Mover;
   /** Of a snag: only with one that came up in one of these states. */
-  snagAt?: readonly WorkingState[];
+  snagAt?: readonly CarriedState[];
 }
 
 const BEFORE_REMOVAL = [
@@ -86,16 +91,24 @@ export const MOVES = {
   cleared: { from: ['clearing'], to: 'proofing', by: 'worker' },
   proofedAndHeld: { from: ['proofing'], to: 'held', by: 'worker' },
   proofedAndOpening: { from: ['proofing'], to: 'opening', by: 'worker' },
-  open: { from: ['held'], to: 'opening', by: 'person' },
+  // Its moment has come: the set time, that of all together, or a person's word.
+  due: { from: ['held'], to: 'opening', by: 'worker' },
+  // What is meant has changed since it was proofed, and its moment is near.
+  outdated: { from: ['held'], to: 'proofing', by: 'worker' },
   opened: { from: ['opening'], to: 'live', by: 'worker' },
   // What is meant has changed since it was proofed.
   notToOpen: { from: ['opening'], to: 'proofing', by: 'worker' },
   revise: { from: ['held', 'live'], to: 'proofing', by: 'person' },
-  close: { from: ['opening', 'live', 'snag', 'held'], to: 'closing', by: 'person', snagAt: ['proofing', 'opening'] },
+  close: {
+    from: ['opening', 'live', 'snag', 'held'],
+    to: 'closing',
+    by: 'person',
+    snagAt: ['proofing', 'held', 'opening'],
+  },
   closed: { from: ['closing'], to: 'live', by: 'worker' },
   // What had a snag is read back once more, closed.
   closedUnproofed: { from: ['closing'], to: 'proofing', by: 'worker' },
-  snag: { from: WORKING_STATES, to: 'snag', by: 'worker' },
+  snag: { from: CARRIED_STATES, to: 'snag', by: 'worker' },
   tryAgain: { from: ['snag'], to: 'where it stood', by: 'person' },
   acceptCheck: { from: ['snag'], to: 'proofing', by: 'person', snagAt: ['clearing'] },
   acceptAndHold: { from: ['snag'], to: 'held', by: 'person', snagAt: ['proofing'] },
@@ -179,7 +192,11 @@ export function mayAccept(snag: Snag | undefined): boolean {
 /** Whether a drop in this state is at its site, or on its way there. */
 export const isSent = (state: DropState): boolean => state !== 'draft' && state !== 'removed';
 
-/** Whether a drop in this state is the worker's to carry. */
+/** Whether the worker looks after a drop in this state. */
+export const isCarried = (state: DropState): state is CarriedState =>
+  (CARRIED_STATES as readonly DropState[]).includes(state);
+
+/** Whether a drop in this state moves: the worker carries it. */
 export function isWorking(state: DropState): state is WorkingState {
   return (WORKING_STATES as readonly DropState[]).includes(state);
 }

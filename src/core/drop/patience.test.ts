@@ -7,13 +7,17 @@ const minutesOn = (minutes: number) => new Date(since.getTime() + minutes * 60_0
 describe('a drop that its site puts off', () => {
   it.each(PUT_OFFS)('needs a person when patience with “%s” is over, and not before', (kind) => {
     const most = PATIENCE_MINUTES[kind];
-    expect(overdueMinutes(since, kind, minutesOn(most - 0.1))).toBeUndefined();
-    expect(overdueMinutes(since, kind, minutesOn(most))).toBe(most);
-    expect(overdueMinutes(since, kind, minutesOn(most + 30))).toBe(most + 30);
+    expect(overdueMinutes(since, kind, 'settling', minutesOn(most - 0.1))).toBeUndefined();
+    expect(overdueMinutes(since, kind, 'settling', minutesOn(most))).toBe(most);
+    expect(overdueMinutes(since, kind, 'settling', minutesOn(most + 30))).toBe(most + 30);
   });
 
   it('is never overdue where nothing puts it off', () => {
-    expect(overdueMinutes(undefined, undefined, minutesOn(1000))).toBeUndefined();
-    expect(overdueMinutes(since, undefined, minutesOn(1000))).toBeUndefined();
+    expect(overdueMinutes(undefined, undefined, 'opening', minutesOn(1000))).toBeUndefined();
+    expect(overdueMinutes(since, undefined, 'opening', minutesOn(1000))).toBeUndefined();
+  });
+
+  it('needs a person at once where it is not opened at its moment', () => {
+    expect(overdueMinutes(since, 'unreachable', 'opening', minutesOn(0))).toBe(0);
   });
 });

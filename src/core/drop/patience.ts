@@ -1,3 +1,5 @@
+import type { DropState } from './life';
+
 /** Why a site puts a drop off: it asks to wait, it does not answer, or something happened that nobody expected. */
 export const PUT_OFFS = ['busy', 'unreachable', 'unexpected'] as const;
 export type PutOff = (typeof PUT_OFFS)[number];
@@ -8,14 +10,23 @@ export type PutOff = (typeof PUT_OFFS)[number];
  */
 export const PATIENCE_MINUTES: Record<PutOff, number> = { busy: 15, unreachable: 10, unexpected: 2 };
 
+/** What is not opened at its moment is told at once. */
+const patienceOf = (by: PutOff, state: DropState) => (state === 'opening' ? 0 : PATIENCE_MINUTES[by]);
+
 /**
  * Minutes for which a drop has been put off, where that is longer than it should be; undefined where all is well.
  * @param since when it has waited without a break
  * @param by what it waits for
+ * @param state where it stands
  * @param now the same clock as `since`
  */
-export function overdueMinutes(since: Date | undefined, by: PutOff | undefined, now: Date): number | undefined {
+export function overdueMinutes(
+  since: Date | undefined,
+  by: PutOff | undefined,
+  state: DropState,
+  now: Date,
+): number | undefined {
   if (!since || !by) return undefined;
   const minutes = Math.floor((now.getTime() - since.getTime()) / 60_000);
-  return minutes >= PATIENCE_MINUTES[by] ? minutes : undefined;
+  return minutes >= patienceOf(by, state) ? minutes : undefined;
 }

@@ -1,6 +1,7 @@
 import { type DeclarationField, type Declarations, declarationFindings } from '../declarations';
 import type { CutFacts, Privacy, SiteRules } from '../delivery';
 import type { FitPlace } from '../fitting';
+import type { Moment, ReleaseWay } from '../release';
 import type { FittedWords } from './words-for-site';
 
 /** A place on the Sheet that a missing thing leads to. */
@@ -28,14 +29,17 @@ export interface ReadinessInput {
   fitted: FittedWords;
   declarations: Declarations;
   privacy: Privacy;
-  /** Whether it is to wait for a person's word before it opens. */
-  waitsForWord?: boolean;
+  /** What it is to wait for before it opens, and the set time. */
+  waitsFor?: Exclude<ReleaseWay, 'by itself'>;
+  opensAt?: Moment;
   facts: CutFacts | undefined;
   cutRefused: string | undefined;
   /** Why no file can be made of the cut that the site takes. */
   fileRefused: string | undefined;
   picture: PictureFacts | undefined;
 }
+
+const WAITS = { 'on my word': 'for you', 'at a time': 'for a time', together: 'for the others' } as const;
 
 /** What keeps a video from going to a site, in the order of the Sheet; none means that it is ready. */
 export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
@@ -51,8 +55,10 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
     need(`declared-${field}`, what);
   }
   if (!(input.privacy in site.privacies)) need('privacy', privacyMissing(input.privacy, site));
-  if (input.waitsForWord && site.opensItself) {
-    need('privacy', `${site.name} opens it as soon as it is approved, and cannot wait for you`);
+  if (input.waitsFor && site.opensItself) {
+    need('privacy', `${site.name} opens it as soon as it is approved, and cannot wait ${WAITS[input.waitsFor]}`);
+  } else if (input.waitsFor === 'at a time' && !input.opensAt) {
+    need('privacy', 'Say at what time it opens');
   }
   return missing;
 }

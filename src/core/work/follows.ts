@@ -18,6 +18,7 @@ export type Follows = { next: 'later'; seconds: number } | { next: 'a person' };
 /** How often work is tried that fails for a reason which nobody knows. */
 export const UNEXPECTED_TRIES = 5;
 const TOO_LONG_TRIES = 1;
+const TRIES_AT_ITS_MOMENT = 60;
 
 const LONGEST_PAUSE_SECONDS: Record<Exclude<Happened['what'], 'refused'>, number> = {
   busy: 60,
@@ -44,13 +45,15 @@ export function pauseAfter(tries: number, most: number, chance: number): number 
  * What follows when a try has ended badly. The one policy for drops and for jobs.
  * @param tries how often it has failed in a row, this time counted in
  * @param chance from 0 up to 1: spreads the tries of many
+ * @param atItsMoment whether it should be done by now: it is tried each second for a while
  */
-export function whatFollows(happened: Happened, tries: number, chance: number): Follows {
+export function whatFollows(happened: Happened, tries: number, chance: number, atItsMoment = false): Follows {
   if (happened.what === 'refused') return { next: 'a person' };
   if (happened.what === 'unexpected' && tries > UNEXPECTED_TRIES) return { next: 'a person' };
   if (happened.what === 'too long' && tries > TOO_LONG_TRIES) return { next: 'a person' };
   if (happened.what === 'busy' && happened.retryAfter !== undefined) {
     return { next: 'later', seconds: happened.retryAfter };
   }
+  if (atItsMoment && tries <= TRIES_AT_ITS_MOMENT) return { next: 'later', seconds: 1 };
   return { next: 'later', seconds: pauseAfter(tries, LONGEST_PAUSE_SECONDS[happened.what], chance) };
 }

@@ -12,6 +12,7 @@ import {
 } from '@/store/accounts';
 import { allChannels, keepChannels } from '@/store/channels';
 import { database, transaction } from '@/store/database';
+import { lookAtHeldOfAccount } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { DeskError, found } from '../desk-error';
 import { goOnAfterPermission } from '../drop/go-on';
@@ -103,6 +104,7 @@ export async function disconnect(accountId: string): Promise<void> {
       });
   }
   await endAccount(db, accountId);
+  await lookAtHeldOfAccount(db, accountId);
   await announce(db, 'channels', accountId);
   log.info({ site: account.site, account: accountId }, 'account disconnected');
 }

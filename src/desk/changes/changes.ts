@@ -7,7 +7,15 @@ import { channelById } from '@/store/channels';
 import { cutById } from '@/store/cuts';
 import { type Database, transaction } from '@/store/database';
 import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
-import { type Drop, deleteDraft, dropsOf, makeDrop, type OwnOnChannel, setDropOn } from '@/store/drops';
+import {
+  type Drop,
+  deleteDraft,
+  dropsOf,
+  lookAtHeldAgain,
+  makeDrop,
+  type OwnOnChannel,
+  setDropOn,
+} from '@/store/drops';
 import { announce } from '@/store/feed';
 import { deleteFileSet, type OwnFileSet, putFileSet } from '@/store/file-sets';
 import { askForJobsAnew } from '@/store/jobs';
@@ -19,6 +27,7 @@ import { setVideo, type Video, videoById, videosOfSeries } from '@/store/videos'
 import { DeskError } from '../desk-error';
 import { windowNow } from '../window';
 import { goesOn } from './one-thought';
+import { keepToRelease } from './opening-fields';
 import { reachOf } from './reach';
 
 /** What a person changes on one thing: a video by its id, a layer by its owner, the link shelf. */
@@ -232,6 +241,8 @@ const APPLIERS: Appliers = {
   pictureId: (trx, id, pictureId) => setVideo(trx, id, { pictureId: pictureId ?? undefined }),
   markers: applyMarkerChange,
   async channel(trx, id, { id: channelId, ticked, set }) {
+    // Those that open together wait for one channel more, or one less.
+    await lookAtHeldAgain(trx, id);
     if (!ticked) {
       await deleteDraft(trx, id, channelId);
       return;
@@ -240,7 +251,11 @@ const APPLIERS: Appliers = {
     if (set) await setDropOn(trx, id, channelId, set);
     await askForJobsAnew(trx, 'plan early', [id]);
   },
-  onChannel: (trx, id, { id: channelId, own }) => setDropOn(trx, id, channelId, { own }),
+  async onChannel(trx, id, { id: channelId, own }) {
+    const before = (await dropsOf(trx, [id])).find((drop) => drop.channelId === channelId)?.own ?? {};
+    await setDropOn(trx, id, channelId, { own });
+    await keepToRelease(trx, id, before, own);
+  },
   onPlaylists: (trx, id, { id: channelId, chosenPlaylists }) =>
     setDropOn(trx, id, channelId, { chosenPlaylists: chosenPlaylists ?? undefined }),
   async default(trx, _id, { layer, owner, field, value }) {
@@ -273,6 +288,8 @@ async function apply(trx: Database, subject: Subject, field: ChangedField, value
   if (!isDefaultField(field)) return (APPLIERS[field] as Appliers['summary'])(trx, subject, value as string);
   const video = await videoById(trx, subject, true);
   if (!video) return;
-  await setVideo(trx, subject, { own: withValues(video.own, { [field]: value ?? undefined }) });
+  const own = withValues(video.own, { [field]: value ?? undefined });
+  await setVideo(trx, subject, { own });
+  await keepToRelease(trx, subject, video.own, own);
   if (field === 'picture') await askForJobsAnew(trx, 'picture', [subject]);
 }

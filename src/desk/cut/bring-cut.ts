@@ -55,15 +55,16 @@ export type Announced =
  * Makes room for a file that is about to come in, and a video for it unless one is named. A file whose transfer broke
  * off is known by its fingerprint and goes on; one that is here as a whole is named, and is taken once more only where
  * that is said.
+ * @param alone whether it is a video of its own though the same file is just coming in
  * @throws DeskError 'not taken' for an empty file, 'full' where the disk has no room
  */
-export async function announceCut(input: unknown): Promise<Announced> {
+export async function announceCut(input: unknown, alone = false): Promise<Announced> {
   const { fileName, size, fingerprint, videoId, anyway } = await cutShape.validate(input, { stripUnknown: false });
   const db = database();
   if (size <= 0) throw new DeskError('not taken', `“${fileName}” is empty. Export it again, then add it.`);
   const same = fingerprint ? (await cutsByFingerprint(db, fingerprint)).filter((cut) => cut.size === size) : [];
   const broken = same.find((cut) => cut.state === 'arriving' && (!videoId || cut.videoId === videoId));
-  if (broken) return { cut: broken, goesOn: true };
+  if (broken && !alone) return { cut: broken, goesOn: true };
   const whole = same.find((cut) => !cut.goneAt && (cut.state === 'ready' || cut.state === 'reading'));
   if (whole && !anyway && (!videoId || whole.videoId === videoId)) {
     const title = (await videoById(db, whole.videoId))?.title ?? '';

@@ -26,7 +26,7 @@ export async function bringLocalFile(
   const { size, isFile } = await stat(file).then((found) => ({ size: found.size, isFile: found.isFile() }));
   if (!isFile) throw new DeskError('not taken', `“${file}” is a folder. Name a video file.`);
   const fingerprint = await fingerprintOfFile(file, size);
-  const made = await announceCut({ fileName, size, fingerprint, videoId, anyway });
+  const made = await announceCut({ fileName, size, fingerprint, videoId, anyway }, anyway);
   if ('known' in made) {
     const { title, videoId: there } = made.known;
     const what = `This file is here already, as “${title}” (video ${there})`;

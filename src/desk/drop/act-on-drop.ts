@@ -2,27 +2,38 @@ import { object, string } from 'yup';
 import { type End, isWider, type MoveName, mayAccept, mayMove, type RightsAsk } from '@/core/drop';
 import { type SiteAdapter, SiteError, type SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
-import { database } from '@/store/database';
-import { type Drop, type DropFields, dropById } from '@/store/drops';
+import { database, transaction } from '@/store/database';
+import { addDropEvent, type Drop, type DropFields, dropById, giveWord, moveDrop, takeWordBack } from '@/store/drops';
+import { announce } from '@/store/feed';
 import { askForJobsAnew } from '@/store/jobs';
 import { renditionAgain, renditionsOf } from '@/store/renditions';
+import { settings } from '@/store/settings';
 import { videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { sessionFor, site } from '../site/session';
-import { makeMove } from './make-move';
+import { changedMeanwhile, makeMove } from './make-move';
 import { goesToEnd, meantWords } from './meant';
 import { recordOf } from './record';
 import { ANEW, reviseVideo } from './send';
 
 /** What a person may do with a drop that is under way. */
-export const DROP_ACTIONS = ['open', 'try again', 'accept', 'revise', 'take over', 'close', 'remove'] as const;
+export const DROP_ACTIONS = [
+  'open',
+  'not yet',
+  'try again',
+  'accept',
+  'revise',
+  'take over',
+  'close',
+  'remove',
+] as const;
 export type DropAction = (typeof DROP_ACTIONS)[number];
 
-const MOVES_OF: Record<DropAction, readonly MoveName[]> = {
-  open: ['open'],
+/** The moves that each may make; a word to open, and taking it back, are none. */
+const MOVES_OF: Record<Exclude<DropAction, 'open' | 'not yet'>, readonly MoveName[]> = {
   'try again': ['tryAgain', 'sendAnew'],
   accept: ['acceptCheck', 'acceptAndHold', 'acceptAndOpen'],
   revise: ['revise'],
@@ -31,7 +42,7 @@ const MOVES_OF: Record<DropAction, readonly MoveName[]> = {
   remove: ['remove'],
 };
 
-type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo'>;
+type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo' | 'openAsked'>;
 
 /** What a person may do with a drop now. @param end who is to see it in the end, as its record says */
 export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile, end: End): DropAction[] {
@@ -39,12 +50,16 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
   return DROP_ACTIONS.filter((action) => {
     if (action === 'remove' && !abilities.removes) return false;
     if (action === 'accept' && !mayAccept(drop.snag)) return false;
-    // What is not for everyone any more is not opened to them by this word.
-    if (action === 'open' && end !== 'everyone') return false;
+    // What nobody else is to see any more is not opened by this word.
+    if (action === 'open') return end !== 'private' && (isHeld(drop) ? !drop.openAsked : wasMissed(drop));
+    if (action === 'not yet') return isHeld(drop) && drop.openAsked;
     if (action === 'close' && !((isOpen || drop.state === 'opening') && 'private' in privacies)) return false;
     return MOVES_OF[action].some((move) => mayMove(move, drop.state, drop.snag));
   });
 }
+
+const isHeld = ({ state }: ActedOn) => state === 'held';
+const wasMissed = ({ state, snag }: ActedOn) => state === 'snag' && snag?.kind === 'missed';
 
 const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required() }).noUnknown();
 
@@ -59,6 +74,8 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   switch (action) {
     case 'open':
       return open(drop, channel, adapter);
+    case 'not yet':
+      return notYet(drop);
     case 'revise':
       return revise(drop, channel);
     case 'take over':
@@ -76,16 +93,33 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
 
 async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
   const { end } = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
-  if (end !== 'everyone') {
-    const now = end === 'link' ? 'by link only' : 'private';
-    throw new DeskError('not now', `This video is set to ${now} for ${channel.name}. Set it to everyone first.`);
+  if (end === 'private') {
+    throw new DeskError('not now', `This video is set to private for ${channel.name}. Say first who may see it.`);
   }
-  return makeMove(drop, 'open', 'Opened to everyone by hand', { openAsked: true });
+  const { holdSeconds } = settings();
+  await transaction(async (trx) => {
+    const now = found(await dropById(trx, drop.id, true), 'drop');
+    if (wasMissed(now)) await moveDrop(trx, now, 'tryAgain', 'To be opened all the same');
+    if (!(await giveWord(trx, drop.id, holdSeconds))) throw changedMeanwhile();
+    const [whom, soon] = [end === 'link' ? 'by link' : 'to everyone', holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
+    await addDropEvent(trx, drop.id, 'word', `Opens ${whom}${soon}, as you said`);
+    await announce(trx, 'video', drop.videoId);
+  });
+}
+
+/** Takes the word back to open a drop, while it has not taken effect. */
+async function notYet(drop: Drop): Promise<void> {
+  await transaction(async (trx) => {
+    if (!(await takeWordBack(trx, drop.id)))
+      throw new DeskError('not now', 'It is too late: it is being opened. Close it instead.');
+    await addDropEvent(trx, drop.id, 'word', 'Not opened: you took it back');
+    await announce(trx, 'video', drop.videoId);
+  });
 }
 
 async function revise(drop: Drop, channel: Channel, asks?: typeof sendsWith): Promise<void> {
   if (!mayMove('revise', drop.state)) {
-    throw new DeskError('not now', 'It has changed meanwhile. Look at it again, then decide.');
+    throw changedMeanwhile();
   }
   const { notReady } = await reviseVideo(drop.videoId, [channel.id], asks);
   const [not] = notReady;

@@ -5,6 +5,10 @@ import { type Drop, type DropFields, moveDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { DeskError } from '../desk-error';
 
+/** What somebody hears who decides on what is no longer so. */
+export const changedMeanwhile = (): DeskError =>
+  new DeskError('not now', 'It has changed meanwhile. Look at it again, then decide.');
+
 /**
  * Makes a person's move, with its step in the history and what else belongs to it, all of it or nothing.
  * @param beside what is changed along with it
@@ -25,7 +29,7 @@ export async function makeMove(
     });
   } catch (error) {
     if (error instanceof MoveRefused || error instanceof ClaimLost) {
-      throw new DeskError('not now', 'It has changed meanwhile. Look at it again, then decide.');
+      throw changedMeanwhile();
     }
     throw error;
   }

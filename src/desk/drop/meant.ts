@@ -1,6 +1,6 @@
 import { type Chapter, chaptersFromMarkers, NO_CHOICE } from '@/core/chapters';
 import { type Declarations, declarationsInForce } from '@/core/declarations';
-import { valuesOf } from '@/core/defaults';
+import { type Release, valuesOf } from '@/core/defaults';
 import type { CutFacts, Privacy } from '@/core/delivery';
 import {
   type End,
@@ -12,6 +12,7 @@ import {
   wordsForSite,
 } from '@/core/drop';
 import type { Framings } from '@/core/framing';
+import type { Moment } from '@/core/release';
 import { type FileSet, lengthWith, movedChapters, nearestMoment, type Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
@@ -31,8 +32,14 @@ export interface MeantWords {
   end: End;
   /** Whether it opens by itself once it is proofed. */
   opensAlone: boolean;
-  /** Whether it is to wait for a person's word. */
-  waitsForWord: boolean;
+  /** How it comes to be open, where it waits for anything but its check. */
+  waitsFor: Exclude<Release, 'by itself'> | undefined;
+  /** When it is to open, where that is at a time. */
+  opensAt: Moment | undefined;
+  /** Hours by which it may open late. */
+  lateAtMost: number;
+  /** The release as a text, to tell whether it is still what a drop was let go for. */
+  releaseKey: string;
   /** Who may see it until it is proofed. */
   privacy: Privacy;
   playlists: string[];
@@ -53,6 +60,9 @@ export interface MeantWords {
   /** All of it as one text, to tell whether anything has changed since it was sent. */
   asText: string;
 }
+
+/** Releases that may have a set time. */
+const TIMED: readonly Release[] = ['at a time', 'together'];
 
 /** What of a drop its words depend on. */
 export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'openedTo'>;
@@ -87,8 +97,9 @@ export function meantWords(
   const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
   const end = values.privacy;
   const privacy = privacyBeforeProof(drop?.openedTo, end);
-  // Of a release, only a video for everyone has one.
-  const waitsForWord = end === 'everyone' && values.release === 'on my word';
+  // What nobody else sees has no release.
+  const waitsFor = end !== 'private' && values.release !== 'by itself' ? values.release : undefined;
+  const opensAt = (waitsFor && TIMED.includes(waitsFor) ? values.opensAt : undefined) ?? undefined;
   const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
   const meant = {
     words: fitted.words,
@@ -107,9 +118,12 @@ export function meantWords(
     fitted: { ...fitted, findings },
     end,
     declarations: declarationsInForce(values).declarations,
-    waitsForWord,
+    waitsFor,
+    opensAt,
+    lateAtMost: values.lateAtMost,
+    releaseKey: [waitsFor, opensAt?.wall, opensAt?.zone, opensAt?.which].join(' '),
     // A site that opens by itself asks nobody.
-    opensAlone: profile.opensItself || !waitsForWord,
+    opensAlone: profile.opensItself || !waitsFor,
     unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
     // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
     asText: JSON.stringify({ ...meant, privacy: end, ...(remedies.from ? { from: remedies.from } : {}) }),
@@ -121,9 +135,12 @@ function momentIn(moment: Fraction | undefined, remedies: Remedies, facts: CutFa
   return moment && facts ? nearestMoment(moment, remedies, facts) : moment;
 }
 
-/** Whether a drop that is proofed may go on to its end, or is held for a person's word. */
-export function goesToEnd({ end, opensAlone }: MeantWords, drop: Pick<Drop, 'openedTo' | 'openAsked'>): boolean {
-  return mayGoToEnd({ end, opensAlone, openedTo: drop.openedTo, openAsked: drop.openAsked });
+/** Whether a drop that is proofed may go on to its end, or is held until its moment. */
+export function goesToEnd(
+  { end, opensAlone, releaseKey }: MeantWords,
+  { openedTo, openAsked, releasedFor }: Pick<Drop, 'openedTo' | 'openAsked' | 'releasedFor'>,
+): boolean {
+  return mayGoToEnd({ end, opensAlone, openedTo, letGo: openAsked || releasedFor === releaseKey });
 }
 
 /**

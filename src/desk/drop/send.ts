@@ -32,6 +32,8 @@ export const ANEW: DropFields = {
   liveAt: undefined,
   openAsked: false,
   openedTo: undefined,
+  siteOpensAt: undefined,
+  releasedFor: undefined,
 };
 
 /** What keeps a drop from going to its channel, with the channel. @param now the drop as it would go */

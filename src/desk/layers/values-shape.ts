@@ -10,6 +10,7 @@ import {
 } from '@/core/declarations';
 import { type DefaultField, isListField, type LayerValues, RELEASES } from '@/core/defaults';
 import { PRIVACIES } from '@/core/delivery';
+import { resolved, zoneNamed } from '@/core/release';
 import { isWithinReach } from '@/core/time';
 import { type LinkItem, SHELF_NAME, uniqueTags } from '@/core/words';
 import { idShape } from '../id-shape';
@@ -77,6 +78,32 @@ const pictureShape = lazy((habit: { way?: string } | undefined) => {
     : object({ way }).noUnknown();
 });
 
+/** A time at which a video opens: one that there is, said without doubt, and still to come. */
+const openingTimeShape = object({
+  wall: string()
+    .matches(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2})?$/, 'A time looks like 2026-11-28T18:30:00.')
+    .required(),
+  zone: string()
+    .max(60)
+    .test('zone', 'Name the time zone by place, such as Europe/Berlin.', (zone) => zoneNamed(zone ?? '') !== undefined)
+    .required(),
+  which: string().oneOf(['first', 'second'] as const),
+})
+  .noUnknown()
+  .test('to come', '', ({ wall, zone, which }, context) => {
+    if (!wall || !zone) return true;
+    const [wrong] = findingsOf({ wall, zone, which });
+    return wrong === undefined || context.createError({ message: wrong });
+  });
+
+function findingsOf(said: Parameters<typeof resolved>[0]): string[] {
+  try {
+    return resolved(said, new Date()).findings;
+  } catch {
+    return ['There is no such day or time. A time looks like 2026-11-28T18:30:00.'];
+  }
+}
+
 const fileShape = lazy((habit: { way?: string } | undefined) => {
   const way = string().oneOf(['keep', 'set']).required();
   // Ready sets have names of their own for ids.
@@ -102,6 +129,11 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   playlists: array(trimmed().min(1).max(300).required()).max(50).required(),
   privacy: string().oneOf(PRIVACIES),
   release: string().oneOf(RELEASES),
+  opensAt: openingTimeShape as never,
+  lateAtMost: number()
+    .typeError('Say by how many hours it may open late, from 0 to 720.')
+    .min(0, 'It opens late by 0 hours at the least.')
+    .max(720, 'It opens late by 720 hours (30 days) at the most.'),
   chapterColours: array(trimmedSmall().max(40).defined()).max(40).required(),
   sendCaptions: boolean(),
   picture: pictureShape as never,

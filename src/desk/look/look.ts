@@ -77,7 +77,9 @@ export function dropView(drop: Drop, inUse: Cut | undefined, digestAtSite: strin
     openedTo,
     stops: stopsBehind(state, snag),
     liveAt: drop.liveAt?.toISOString(),
-    overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, new Date()) : undefined,
+    opensAt: (drop.wordAt ?? drop.opensAt)?.toISOString(),
+    onWord: drop.wordAt !== undefined,
+    overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
     otherFile: isAtSite && inUse?.state === 'ready' && digestAtSite !== undefined && digestAtSite !== inUse.digest,
   };
 }

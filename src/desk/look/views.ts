@@ -36,6 +36,9 @@ export interface DropView {
   bytesTotal: number;
   link: string | undefined;
   liveAt: string | undefined;
+  /** While it is held: when it opens, and whether that is by a person's word, which can be taken back until then. */
+  opensAt: string | undefined;
+  onWord: boolean;
   /** Whom the site may be showing it to; undefined while it was never opened. */
   openedTo: Privacy | undefined;
   /** Minutes for which the site has put it off, where that is longer than it should be. */

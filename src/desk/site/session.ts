@@ -8,6 +8,7 @@ import { accountById, keepTokens, letRenewalGo, noteTakenBack, takeForRenewal } 
 import { allowancesOf, countRequest, keepAllowances } from '@/store/allowances';
 import type { Channel } from '@/store/channels';
 import { type Database, database } from '@/store/database';
+import { lookAtHeldOfAccount } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { settings } from '@/store/settings';
 
@@ -79,6 +80,7 @@ async function renew(accountId: string, stale: string | undefined): Promise<stri
     return renewed.access;
   } catch (error) {
     if (error instanceof SiteError && error.kind === 'permission' && account && (await noteTakenBack(db, account))) {
+      await lookAtHeldOfAccount(db, accountId);
       await announce(db, 'channels', accountId);
     }
     throw error;

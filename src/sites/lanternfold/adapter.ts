@@ -22,6 +22,7 @@ const videoShape = object({
   visibility: string()
     .oneOf(['open', 'by-link', 'closed'] as const)
     .required(),
+  opensAt: string().datetime(),
   thumbnail: object({ sha256: string().required() }).default(undefined),
   file: object({ sha256: string().required() }).default(undefined),
   seconds: number(),
@@ -118,11 +119,17 @@ export function lanternfold(address: string): SiteAdapter {
         state: stateOfStage({ ...video, reason: video.failure }, 'Lanternfold', STAGE_WORDS),
         checks: checksOf(video),
         privacy: PRIVACY[video.visibility],
+        opensAt: video.opensAt ? new Date(video.opensAt) : undefined,
       };
     },
 
     async showTo(session, siteVideoId, privacy) {
       await askSite(session, at(siteVideoId), { method: 'PATCH', json: { visibility: VISIBILITY[privacy] } });
+    },
+
+    async openAt(session, siteVideoId, moment, privacy) {
+      const json = { visibility: 'closed', opensAt: moment.toISOString(), opensTo: VISIBILITY[privacy] };
+      await askSite(session, at(siteVideoId), { method: 'PATCH', json });
     },
 
     async readBack(session, siteVideoId) {

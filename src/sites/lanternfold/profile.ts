@@ -24,6 +24,8 @@ export const lanternfoldProfile: SiteProfile = {
     types: ['image/jpeg', 'image/png', 'image/webp'],
   },
   privacies: { everyone: 'Everyone', link: 'By link only', private: 'Closed' },
+  printsDateIn: 'America/St_Johns',
+  keepsTime: true,
   opensItself: false,
   declares: {
     groups: [

@@ -1,3 +1,4 @@
+import { THE_READERS } from '@/core/delivery';
 import type { SiteProfile } from '../contract';
 
 /** Pipwire: short posts. A post is a draft until it is put out, and then open at once. */
@@ -19,6 +20,7 @@ export const pipwireProfile: SiteProfile = {
   chapters: undefined,
   picture: 'a moment',
   privacies: { everyone: 'Out at once', private: 'A draft until you put it out' },
+  printsDateIn: THE_READERS,
   opensItself: false,
   declares: undefined,
   captions: false,

@@ -14,6 +14,7 @@ import * as cutNames from './012-cut-names';
 import * as preflight from './013-preflight';
 import * as renditions from './014-renditions';
 import * as framingAndEarly from './015-framing-and-early';
+import * as release from './016-release';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -32,4 +33,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '013-preflight': preflight,
   '014-renditions': renditions,
   '015-framing-and-early': framingAndEarly,
+  '016-release': release,
 };

@@ -26,6 +26,8 @@ const BROADCAST_NAMES: Record<Declarations['broadcast'], string> = {
 const RELEASE_NAMES: Record<Release, string> = {
   'by itself': 'when it is checked',
   'on my word': 'when I say so',
+  'at a time': 'at a set time',
+  together: 'on all channels together',
 };
 
 /** When it opens, with the words for each. */

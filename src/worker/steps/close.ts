@@ -10,6 +10,13 @@ export const close: Step = async (context) => {
   return {
     move: sentWords ? 'closed' : 'closedUnproofed',
     says: 'Closed: private now',
-    fields: { openedTo: 'private', openAsked: false, liveAt: drop.liveAt ?? new Date(), sentWords },
+    fields: {
+      openedTo: 'private',
+      openAsked: false,
+      siteOpensAt: undefined,
+      releasedFor: undefined,
+      liveAt: drop.liveAt ?? new Date(),
+      sentWords,
+    },
   };
 };

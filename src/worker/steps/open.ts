@@ -1,9 +1,11 @@
+import { setTimeout as pause } from 'node:timers/promises';
 import { type End, isWider } from '@/core/drop';
-import { goesToEnd, meantWords } from '@/desk/drop/meant';
+import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
+import { videoById } from '@/store/videos';
 import { showTo } from './show-to';
-import type { Step } from './step';
+import type { Step, StepContext, StepEnd } from './step';
 
 const LIVE: Record<End, string> = {
   everyone: 'Live: open to everyone',
@@ -11,25 +13,61 @@ const LIVE: Record<End, string> = {
   private: 'Live: private',
 };
 
+/** How long a site that was told the time is left to open the video by itself. */
+const SITE_OPENS_TRIES = 8;
+const SITE_OPENS_MILLISECONDS = 500;
+
 /** Towards live: shown to those who are to see it, and only when the site says so. */
 export const open: Step = async (context) => {
-  const { drop, channel, record, profile, keep } = context;
-  const meant = meantWords(record, channel, drop, profile);
-  // What was changed since it was proofed is proofed first, or waits for a person's word.
-  if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) {
-    return { move: 'notToOpen', says: 'Not opened yet: it was changed meanwhile' };
-  }
-  // Noted first: from here on it may be open, whatever happens to this process.
-  await keep({ openedTo: meant.end });
-  const notYet = await showTo(context, meant.end);
+  const { drop, record } = context;
+  const meant = meantBy(context, record);
+  // What was changed since it was proofed is proofed first, or waits for its moment.
+  if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) return changedMeanwhile;
+  if (!(await noteOpening(context, meant))) return changedMeanwhile;
+  const byItself = drop.siteOpensAt !== undefined && (await siteHasOpened(context, meant.end));
+  const notYet = byItself ? undefined : await showTo(context, meant.end);
   if (notYet) return notYet;
   // Set to fewer people while the site was being asked: taken back at once.
-  const now = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
+  const now = meantBy(context, await recordOf(database(), drop.videoId));
   if (isWider(meant.end, now.end))
     return { move: 'notToOpen', says: 'Taken back: it was set to fewer people meanwhile' };
   return {
     move: 'opened',
-    says: LIVE[meant.end],
-    fields: { liveAt: drop.liveAt ?? new Date(), openAsked: false },
+    says: `${LIVE[meant.end]}${byItself ? ', by the site at its time' : ''}`,
+    fields: {
+      liveAt: drop.liveAt ?? new Date(),
+      openAsked: false,
+      siteOpensAt: undefined,
+      releasedFor: undefined,
+    },
   };
 };
+
+const changedMeanwhile: StepEnd = { move: 'notToOpen', says: 'Not opened yet: it was changed meanwhile' };
+
+const meantBy = ({ channel, drop, profile }: StepContext, record: StepContext['record']): MeantWords =>
+  meantWords(record, channel, drop, profile);
+
+/**
+ * Notes that it may be open from here on, whatever happens to this process. Changes of the release wait for this, and are
+ * refused after it; one that was made before is seen here, and keeps it closed. Whether it is still to open is returned.
+ */
+async function noteOpening({ drop, channel, profile, keep }: StepContext, { end }: MeantWords): Promise<boolean> {
+  return transaction(async (trx) => {
+    await videoById(trx, drop.videoId, true);
+    const now = meantWords(await recordOf(trx, drop.videoId), channel, drop, profile);
+    if (!goesToEnd(now, drop) || now.end !== end) return false;
+    await keep({ openedTo: end }, trx);
+    return true;
+  });
+}
+
+/** Whether a site that was told the time has opened the video, to those who are to see it. */
+async function siteHasOpened({ adapter, session, drop }: StepContext, end: End): Promise<boolean> {
+  for (let tries = 0; tries < SITE_OPENS_TRIES; tries += 1) {
+    if (tries > 0) await pause(SITE_OPENS_MILLISECONDS);
+    const { privacy } = await adapter.status(session, drop.siteVideoId ?? '');
+    if (privacy === end) return true;
+  }
+  return false;
+}

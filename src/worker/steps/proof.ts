@@ -13,9 +13,11 @@ const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : 
  * with the words keeps it open.
  */
 async function narrow({ drop, adapter, session, keep }: StepContext, { privacy }: MeantWords): Promise<void> {
-  if (!drop.openedTo || !isWider(drop.openedTo, privacy)) return;
+  const isOpen = drop.openedTo !== undefined && isWider(drop.openedTo, privacy);
+  // A time that the site was told may come while its words are changed.
+  if (!isOpen && !drop.siteOpensAt) return;
   await adapter.showTo(session, drop.siteVideoId ?? '', privacy);
-  await keep({ openedTo: privacy, openAsked: false });
+  await keep({ siteOpensAt: undefined, ...(isOpen && { openedTo: privacy, openAsked: false }) });
 }
 
 /** One difference as a colleague would say it. What is told by a digest alone has no words of its own. */

@@ -3,6 +3,7 @@ import { nextLookAfter } from '@/core/work';
 import type { VideoRecord } from '@/desk/drop/record';
 import type { Session, SiteAdapter, SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
+import type { Database } from '@/store/database';
 import type { Drop, DropFields } from '@/store/drops';
 
 /** What a step has to work with. */
@@ -16,8 +17,8 @@ export interface StepContext {
   session: Session;
   /** The database's time when the step began. */
   now: Date;
-  /** Keeps fields of the drop at once, and tells the pages. @throws ClaimLost where the drop is no longer ours */
-  keep(fields: DropFields): Promise<void>;
+  /** Keeps fields of the drop at once, or in a transaction that is open, and tells the pages. @throws ClaimLost where the drop is no longer ours */
+  keep(fields: DropFields, trx?: Database): Promise<void>;
   /** Aborts where the drop is taken out of our hands. */
   signal: AbortSignal;
 }
@@ -29,7 +30,9 @@ export function lookAgain(drop: Drop, now: Date, kind: 'processing' | 'review', 
 }
 
 /** How a step ends: the drop moves on, or waits and is looked at again after so many seconds. */
-export type StepEnd = { move: MoveName; says: string; fields?: DropFields } | { again: number; fields: DropFields };
+export type StepEnd =
+  /** Where it goes on at once, the next step follows in the same hands. */
+  { move: MoveName; says: string; fields?: DropFields; goesOn?: true } | { again: number; fields: DropFields };
 
 /** Something that only a person can settle. */
 export class SnagFound extends Error {

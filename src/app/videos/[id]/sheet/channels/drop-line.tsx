@@ -31,10 +31,12 @@ function agreeWords(asks: RightsAsk | undefined): string {
 }
 
 /** What each action says on its button. */
-function actionWords(action: DropAction, { drop }: SheetChannel): string {
+function actionWords(action: DropAction, { drop, values }: SheetChannel): string {
   switch (action) {
     case 'open':
-      return BUTTONS.openToEveryone;
+      return values.privacy.value === 'link' ? BUTTONS.openByLink : BUTTONS.openToEveryone;
+    case 'not yet':
+      return BUTTONS.notYet;
     case 'try again':
       return BUTTONS.tryAgain;
     case 'accept':
@@ -62,7 +64,7 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
     if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
     return action !== 'take over' || channel.layersChanged;
   });
-  const main: DropAction | undefined = actions.find((action) => action === 'open');
+  const main: DropAction | undefined = actions.find((action) => action === 'open' || action === 'not yet');
   const press = async (action: DropAction) => {
     const question = questionBefore(action, channel, drop);
     if (question && !(await sure(question))) return;

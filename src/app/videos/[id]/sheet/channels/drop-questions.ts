@@ -43,6 +43,7 @@ export function questionBefore(action: DropAction, channel: SheetChannel, drop: 
         yes: 'Remove it',
       };
     case 'try again':
+    case 'not yet':
       return undefined;
   }
 }

@@ -1,0 +1,38 @@
+import { siteDates, timeSaid } from '@/core/release';
+import { DeskError } from '@/desk/desk-error';
+import { SITE_PROFILES } from '@/sites/profiles';
+import { siteNamed } from './named/site';
+
+interface WhenOptions {
+  zone?: string;
+  now?: string;
+  site?: string[];
+  json?: boolean;
+}
+
+/** The instant that --now names, or the present one. */
+function nowSaid(text: string | undefined): Date {
+  const now = text === undefined ? new Date() : new Date(text);
+  if (!Number.isNaN(now.getTime()) && (text === undefined || /(Z|[+-]\d{2}:\d{2})$/.test(text))) return now;
+  throw new DeskError('not taken', `“${text}” is no instant. Write it like 2026-11-26T10:00:00Z.`);
+}
+
+/** Prints what a typed time means, and the dates that sites print then; exit 1 where it names no one instant to come. */
+export function when(text: string, options: WhenOptions): void {
+  const zone = options.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const said = timeSaid(text, nowSaid(options.now), zone);
+  const named = options.site?.map(siteNamed) ?? Object.values(SITE_PROFILES);
+  const sites = said.instant ? siteDates(new Date(said.instant), said.zone, named) : [];
+  if (said.findings.length > 0) process.exitCode = 1;
+  if (options.json) {
+    const { instant, wall, choices, findings } = said;
+    process.stdout.write(`${JSON.stringify({ instant, wall, zone: said.zone, sites, choices, findings }, null, 2)}\n`);
+    return;
+  }
+  if (said.instant) process.stdout.write(`${said.wall} in ${said.zone}\n${said.instant}\n`);
+  for (const choice of said.choices) process.stdout.write(`${choice}\n`);
+  for (const { site, date, otherDay } of sites) {
+    process.stdout.write(`${site} prints ${date}${otherDay ? ': another day than yours' : ''}\n`);
+  }
+  for (const finding of said.findings) console.error(finding);
+}

@@ -1,0 +1,5 @@
+export * from './in-words';
+export * from './moment';
+export * from './opening';
+export * from './said';
+export * from './site-dates';

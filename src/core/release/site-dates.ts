@@ -1,0 +1,31 @@
+import { type SiteRules, THE_READERS } from '../delivery';
+import { dateIn } from './moment';
+
+/** The date that a site prints under a video that opens at an instant. */
+export interface SiteDate {
+  site: string;
+  /** The site's own zone; null where it prints the date of whoever looks. */
+  zone: string | null;
+  /** As 2026-11-28. */
+  date: string;
+  /** Whether that is another day than where the manager is. */
+  otherDay: boolean;
+}
+
+/**
+ * The dates that sites print under a video, of those that print one.
+ * @param zone the manager's
+ */
+export function siteDates(
+  instant: Date,
+  zone: string,
+  sites: readonly Pick<SiteRules, 'name' | 'printsDateIn'>[],
+): SiteDate[] {
+  const here = dateIn(zone, instant);
+  return sites.flatMap(({ name, printsDateIn }) => {
+    if (!printsDateIn) return [];
+    const there = printsDateIn === THE_READERS ? null : printsDateIn;
+    const date = there ? dateIn(there, instant) : here;
+    return [{ site: name, zone: there, date, otherDay: date !== here }];
+  });
+}

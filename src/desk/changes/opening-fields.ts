@@ -1,0 +1,31 @@
+import type { DefaultField, LayerValues } from '@/core/defaults';
+import type { Database } from '@/store/database';
+import { dropsOf, isOpeningNow, lookAtHeldAgain, moveDrop } from '@/store/drops';
+import { DeskError } from '../desk-error';
+
+/** Fields that decide when a video opens, and to whom. */
+const OPENING_FIELDS: readonly DefaultField[] = ['privacy', 'release', 'opensAt', 'lateAtMost'];
+/** Of these, what may not change while a site is asked to open it: one of the two would win by half. */
+const MOMENT_FIELDS: readonly DefaultField[] = ['release', 'opensAt'];
+
+/**
+ * Has drops that are held, or have missed their moment, keep to another release from now on. Its video is locked.
+ * @param before what the video, or it on one channel, sets until now
+ * @throws DeskError where the moment is changed and a site is just being asked to open it
+ */
+export async function keepToRelease(
+  trx: Database,
+  videoId: string,
+  before: LayerValues,
+  after: LayerValues,
+): Promise<void> {
+  const differs = (field: DefaultField) => JSON.stringify(before[field]) !== JSON.stringify(after[field]);
+  if (!OPENING_FIELDS.some(differs)) return;
+  if (MOMENT_FIELDS.some(differs) && (await isOpeningNow(trx, videoId))) {
+    throw new DeskError('not now', 'It is being opened at this moment, as was set. Look at it again in a few seconds.');
+  }
+  await lookAtHeldAgain(trx, videoId);
+  for (const drop of await dropsOf(trx, [videoId])) {
+    if (drop.snag?.kind === 'missed') await moveDrop(trx, drop, 'tryAgain', 'Its release was changed');
+  }
+}

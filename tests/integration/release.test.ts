@@ -1,0 +1,226 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { instantOf, type Moment, momentAt } from '@/core/release';
+import { disconnect } from '@/desk/account/connect';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { sendVideo } from '@/desk/drop/send';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import type { SheetView } from '@/desk/look/views';
+import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
+import { settings } from '@/store/settings';
+import { makeClip } from '../setup/clips';
+import {
+  bringFile,
+  channelsOfTheYard,
+  onlyDrop,
+  setFaultsAt,
+  untilSheet,
+  untilState,
+  videosAt,
+  yardSession,
+} from '../setup/desk';
+import { aWorker } from '../setup/worker';
+
+const worker = aWorker();
+let ids: Map<string, string>;
+let clips = 0;
+
+beforeAll(async () => {
+  ids = await channelsOfTheYard();
+}, 60_000);
+afterAll(async () => {
+  for (const site of ['lanternfold', 'fieldgate']) await setFaultsAt(site);
+});
+
+/** A whole second, so many from now. */
+const inSeconds = (seconds: number): Moment =>
+  momentAt(new Date((Math.ceil(Date.now() / 1000) + seconds) * 1000), 'America/St_Johns');
+
+/** So far off that it is moved in the test. */
+const FAR = { release: 'at a time', opensAt: inSeconds(600) };
+
+/** A new video for channels, with what is set on it, sent. */
+async function sent(fields: Record<string, unknown>, ...channels: string[]): Promise<string> {
+  clips += 1;
+  const file = makeClip({ name: `release-${clips}.mp4`, seconds: 2 + clips / 10, size: '320x180' });
+  const id = await bringFile(file, '');
+  await untilSheet(id, ({ cut }) => cut?.state === 'ready');
+  for (const name of channels) await tickChannel(id, ids.get(name) ?? '', true);
+  await editVideo(id, { privacy: 'everyone', title: `Release ${clips}`, ...fields });
+  const { notReady } = await sendVideo(id);
+  expect(notReady).toEqual([]);
+  return id;
+}
+
+const dropOn = (sheet: SheetView, name: string) => sheet.channels.find((channel) => channel.name === name)?.drop;
+const says = async (id: string) => (await lookAtSheet(id)).channels.flatMap(({ events }) => events.map((e) => e.says));
+const atSite = async (site: string, id: string) => {
+  const links = (await lookAtSheet(id)).channels.map(({ drop }) => drop?.link ?? '');
+  return (await videosAt(site)).find((video) => links.some((link) => link.endsWith(`/${video.id}`)));
+};
+const openedAt = async (site: string, id: string) => Date.parse(String((await atSite(site, id))?.publishedAt));
+
+describe('a video that opens at a time', () => {
+  it('is opened by Kettle Drop within a second of it, and never before', async () => {
+    const id = await sent(FAR, 'Marrow Quay Films');
+    await untilState(id, 'held');
+    const moment = inSeconds(3);
+    await editVideo(id, { opensAt: moment });
+    await untilSheet(id, (sheet) => onlyDrop(sheet).opensAt === instantOf(moment).toISOString());
+    expect((await atSite('fieldgate', id))?.publishedAt).toBeUndefined();
+    await untilState(id, 'live');
+    const late = (await openedAt('fieldgate', id)) - instantOf(moment).getTime();
+    expect(late).toBeGreaterThanOrEqual(0);
+    // Within a second where the machine has nothing else to do: `bench/release.ts`.
+    expect(late).toBeLessThan(5000);
+  });
+
+  it('is opened by a site that keeps times, which is told another where it is moved, and none where it is called off', async () => {
+    const id = await sent(FAR, 'Marrow Quay');
+    await untilState(id, 'held');
+    const told = async () => (await atSite('lanternfold', id))?.opensAt;
+    await expect.poll(told, { timeout: 10_000 }).toBeDefined();
+    await editVideo(id, { release: 'on my word' });
+    await expect.poll(told, { timeout: 10_000 }).toBeUndefined();
+    const moment = inSeconds(3);
+    await editVideo(id, { release: 'at a time', opensAt: moment });
+    await expect.poll(told, { timeout: 5000 }).toBe(instantOf(moment).toISOString());
+    await untilState(id, 'live');
+    const late = (await openedAt('lanternfold', id)) - instantOf(moment).getTime();
+    expect(late).toBeGreaterThanOrEqual(0);
+    expect(late).toBeLessThan(5000);
+    expect((await says(id)).at(-1)).toBe('Live: open to everyone, by the site at its time');
+  });
+
+  it('is opened all the same where the site forgets', async () => {
+    await setFaultsAt('lanternfold', { kind: 'time forgotten', match: `release-${clips + 1}` });
+    const id = await sent(FAR, 'Marrow Quay');
+    await untilState(id, 'held');
+    await editVideo(id, { opensAt: inSeconds(3) });
+    await untilState(id, 'live');
+    expect((await says(id)).at(-1)).toBe('Live: open to everyone');
+  });
+
+  it('reaches whom it is meant for: those with the link', async () => {
+    const id = await sent({ ...FAR, privacy: 'link' }, 'Marrow Quay');
+    await untilState(id, 'held');
+    await editVideo(id, { opensAt: inSeconds(3) });
+    expect((await atSite('lanternfold', id))?.visibility).toBe('closed');
+    await untilState(id, 'live');
+    expect((await atSite('lanternfold', id))?.visibility).toBe('by-link');
+  });
+
+  it('that is changed after its check is checked once more before it opens', async () => {
+    const id = await sent(FAR, 'Marrow Quay Films');
+    await untilState(id, 'held');
+    await editVideo(id, { opensAt: inSeconds(5) });
+    await editVideo(id, { title: 'With another title' });
+    await untilState(id, 'live');
+    expect((await atSite('fieldgate', id))?.headline).toBe('With another title');
+  });
+});
+
+describe('a moment that is missed', () => {
+  it('is made up for at once where nothing ran then, and told', async () => {
+    const id = await sent(FAR, 'Marrow Quay Films');
+    await untilState(id, 'held');
+    await worker.end();
+    await editVideo(id, { opensAt: inSeconds(1) });
+    await pause(5000);
+    expect((await atSite('fieldgate', id))?.publishedAt).toBeUndefined();
+    worker.start();
+    await untilState(id, 'live');
+    expect(await says(id)).toContainEqual(expect.stringMatching(/^Opens late, by \d+ s$/));
+  });
+
+  it('is asked about where it is later than was said; then it opens by a word', async () => {
+    const id = await sent({ ...FAR, lateAtMost: 0 }, 'Marrow Quay Films');
+    await untilState(id, 'held');
+    await worker.end();
+    await editVideo(id, { opensAt: inSeconds(1) });
+    await pause(2500);
+    worker.start();
+    const { snag, actions } = (await untilState(id, 'snag')) as ReturnType<typeof onlyDrop> & { actions: string[] };
+    expect(snag).toMatchObject({ kind: 'missed', at: 'held', remedy: 'Open it now, or set another time' });
+    expect(actions).toContain('open');
+    // Another time, and it waits again; then a word, after all.
+    await editVideo(id, { opensAt: inSeconds(600) });
+    await untilState(id, 'held');
+    await actOnDrop(onlyDrop(await lookAtSheet(id)).id, { action: 'open' });
+    await untilState(id, 'live');
+  });
+
+  it('because the site is away is tried each second, and told at once', async () => {
+    const id = await sent(FAR, 'Marrow Quay Films');
+    await untilState(id, 'held');
+    await setFaultsAt('fieldgate', { kind: 'answer', status: 503, path: '/v2/works' });
+    await editVideo(id, { opensAt: inSeconds(4) });
+    const away = await untilSheet(id, (sheet) => onlyDrop(sheet).overdue === 0);
+    expect(onlyDrop(away)).toMatchObject({ state: 'opening', overdue: 0 });
+    await setFaultsAt('fieldgate');
+    await untilState(id, 'live', 10);
+  });
+});
+
+describe('a video that opens on all channels together', () => {
+  it('opens nowhere before it is checked everywhere, then everywhere at once', async () => {
+    await setFaultsAt('fieldgate', { kind: 'slow processing', match: `release-${clips + 1}`, seconds: 5 });
+    const id = await sent({ release: 'together' }, 'Marrow Quay', 'Marrow Quay Films');
+    const waits = await untilSheet(id, (sheet) => dropOn(sheet, 'Marrow Quay')?.waiting !== undefined);
+    expect(dropOn(waits, 'Marrow Quay')).toMatchObject({
+      state: 'held',
+      waiting: 'Waits until it is checked on Marrow Quay Films',
+    });
+    await untilSheet(id, ({ channels }) => channels.every(({ drop }) => !drop || drop.state === 'live'));
+    const spread = Math.abs((await openedAt('lanternfold', id)) - (await openedAt('fieldgate', id)));
+    expect(spread).toBeLessThan(2000);
+    await setFaultsAt('fieldgate');
+  });
+
+  it('waits no longer for a channel that has another release, or is not ticked any more', async () => {
+    const id = await sent({ release: 'together' }, 'Marrow Quay');
+    await untilState(id, 'live');
+    await setFaultsAt('fieldgate', { kind: 'slow processing', match: `release-${clips + 1}`, seconds: 8 });
+    const other = await sent({ release: 'together' }, 'Marrow Quay', 'Marrow Quay Films');
+    await untilSheet(other, (sheet) => dropOn(sheet, 'Marrow Quay')?.waiting !== undefined);
+    await editOnChannel(other, { channelId: ids.get('Marrow Quay Films'), set: { release: 'on my word' } });
+    await untilSheet(other, (sheet) => dropOn(sheet, 'Marrow Quay')?.state === 'live');
+    await setFaultsAt('fieldgate');
+  });
+});
+
+describe('a word to open', () => {
+  it('takes effect a little later, and can be taken back until then', async () => {
+    const id = await sent({ release: 'on my word' }, 'Marrow Quay Films');
+    const { id: dropId } = await untilState(id, 'held');
+    const { holdSeconds } = settings();
+    settings().holdSeconds = 2;
+    try {
+      await actOnDrop(dropId, { action: 'open' });
+      const waits = onlyDrop(await lookAtSheet(id));
+      expect(waits).toMatchObject({ state: 'held', onWord: true });
+      expect((waits as { actions?: string[] }).actions).toContain('not yet');
+      await actOnDrop(dropId, { action: 'not yet' });
+      await pause(2500);
+      expect(onlyDrop(await lookAtSheet(id))).toMatchObject({ state: 'held', onWord: false });
+      await expect(actOnDrop(dropId, { action: 'not yet' })).rejects.toThrow('It is too late');
+      await actOnDrop(dropId, { action: 'open' });
+      await untilState(id, 'live');
+    } finally {
+      settings().holdSeconds = holdSeconds;
+    }
+  });
+});
+
+describe('a permission that is taken back before a release', () => {
+  it('is told when it happens, not at the moment', async () => {
+    const id = await sent(FAR, 'Marrow Quay Films');
+    await untilState(id, 'held');
+    const sheet = await lookAtSheet(id);
+    await disconnect(sheet.channels.find(({ name }) => name === 'Marrow Quay Films')?.accountId ?? '');
+    const { snag } = await untilState(id, 'snag', 10);
+    expect(snag).toMatchObject({ kind: 'permission', at: 'held' });
+    await yardSession('fieldgate');
+    await untilState(id, 'held', 10);
+  });
+});

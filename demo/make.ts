@@ -3,6 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
+import { type Moment, timeSaid } from '@/core/release';
 import { fraction } from '@/core/time';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { editDefaults } from '@/desk/defaults/defaults';
@@ -121,11 +122,16 @@ interface Yard {
   series: Map<string, string>;
 }
 
+function momentInYard(text: string): Moment {
+  const { wall, zone } = timeSaid(text, new Date(), 'Europe/Berlin');
+  return { wall: wall ?? '', zone };
+}
+
 async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel, yard: Yard): Promise<void> {
   const file = await makeCutFile(folder, video);
   await writeFile(path.join(folder, `${path.parse(video.fileName).name}.edl`), markerFile(video));
   const { videoId } = await bringLocalFile(file, { fileName: video.fileName });
-  const { title, summary, tags, links, privacy, values } = video;
+  const { title, summary, tags, links, privacy, values, opens } = video;
   if (video.series !== undefined) {
     await editVideo(videoId, { seriesId: yard.series.get(video.series) ?? null });
   }
@@ -134,6 +140,7 @@ async function makeVideo(folder: string, video: DemoVideo, channel: DemoChannel,
     summary,
     privacy,
     ...values,
+    ...(opens && { release: 'at a time', opensAt: momentInYard(opens) }),
     tags: { way: 'add', items: tags },
     links: links && { way: 'add', items: links },
   });

@@ -28,6 +28,8 @@ export interface DemoVideo {
   send: boolean;
   /** Other channels that it goes to, as `site/name`, each with what is its own there. */
   also?: { channel: string; privacy?: Privacy; text?: string }[];
+  /** When it opens, as people say it, in the yard's own time. */
+  opens?: string;
   /** What is set on the video beside its words. */
   values?: LayerValues;
   /** Where the frame of its upright file stands: seconds, ten-thousandths from the left, and how it comes there. */
@@ -273,6 +275,22 @@ export const VIDEOS: DemoVideo[] = [
       [112, 'GREEN', 'Next week'],
     ],
     channel: 'Tide Notes',
+    send: true,
+  },
+  {
+    fileName: 'tide_notes_week-48-ice-on-the-slip_web.mp4',
+    title: 'Ice on the slip',
+    summary: 'First frost on the slipway, and how we keep the planks from cracking.',
+    tags: ['frost', 'slipway'],
+    rate: '25',
+    scenes: [
+      ['quay', 2],
+      ['lantern', 2],
+    ],
+    palette: blue,
+    markers: [],
+    channel: 'Tide Notes',
+    opens: 'sat 4:00',
     send: true,
   },
   {

@@ -72,8 +72,31 @@ kettle
   .hook('preAction', withDatabase)
   .action(async (video, pairs, options) => (await import('./set')).set(video, pairs, options));
 
+kettle
+  .command('open')
+  .description('Open a video that is ready; or say when it opens, with --at or --together')
+  .argument('<video>', VIDEO)
+  .option(
+    '--channel <name>',
+    'only there; may be given several times. Everywhere where it can be done if not given',
+    many,
+  )
+  .option('--at <time>', 'at this time: "fri 9:00", "in 2 h", "28 nov 18:30"')
+  .option('--zone <zone>', 'the time zone that it is said in; without it, this machine’s')
+  .option('--together', 'on all channels together: none before all are checked')
+  .option('--watch', 'stay until it is done')
+  .hook('preAction', withDatabase)
+  .action(async (video, options) => (await import('./release')).open(video, options));
+
+kettle
+  .command('release')
+  .description('When and how a video opens on each channel')
+  .argument('<video>', VIDEO)
+  .option('--json', 'as JSON')
+  .hook('preAction', withDatabase)
+  .action(async (video, options) => (await import('./release')).release(video, options));
+
 for (const [name, action, says] of [
-  ['open', 'open', 'Open a video that is ready to everyone'],
   ['close', 'close', 'Make a video private at once'],
   ['again', 'try again', 'Try again where something went wrong'],
   ['accept', 'accept', 'Agree to a rights match, or keep what the site shows'],

@@ -5,6 +5,7 @@ import { DeskError } from '@/desk/desk-error';
 import { editOnChannel, editVideo } from '@/desk/video/edit-video';
 import { channelsNamed } from './named/channel';
 import { chaptersOfColours } from './named/chapters';
+import { momentNamed } from './named/moment';
 import { seriesNamed } from './named/series';
 import { videoNamed } from './named/video';
 
@@ -25,10 +26,12 @@ function valueFrom(field: DefaultField, text: string): unknown {
       throw new DeskError('not taken', `The value of ${field} is no JSON: ${(error as Error).message}.`);
     }
   }
+  if (field === 'opensAt') return momentNamed(text);
   const items = tagsFromText(text);
   if (field === 'links') return { way: 'replace', items: items.map((shelf) => ({ shelf })) };
   if (isListField(field)) return { way: 'replace', items };
   const plain = PLAIN_DEFAULTS[field];
+  if (typeof plain === 'number') return Number(text);
   if (Array.isArray(plain)) return items;
   if (typeof plain !== 'boolean' && field !== 'forChildren') return text;
   const answer = ANSWERS[text.toLowerCase()];

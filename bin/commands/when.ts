@@ -1,6 +1,7 @@
 import { siteDates, timeSaid } from '@/core/release';
 import { DeskError } from '@/desk/desk-error';
 import { SITE_PROFILES } from '@/sites/profiles';
+import { zoneHere } from './named/moment';
 import { siteNamed } from './named/site';
 
 interface WhenOptions {
@@ -19,7 +20,7 @@ function nowSaid(text: string | undefined): Date {
 
 /** Prints what a typed time means, and the dates that sites print then; exit 1 where it names no one instant to come. */
 export function when(text: string, options: WhenOptions): void {
-  const zone = options.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = options.zone ?? zoneHere();
   const said = timeSaid(text, nowSaid(options.now), zone);
   const named = options.site?.map(siteNamed) ?? Object.values(SITE_PROFILES);
   const sites = said.instant ? siteDates(new Date(said.instant), said.zone, named) : [];

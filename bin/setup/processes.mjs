@@ -2,14 +2,15 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, openSync, renameSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { programFile } from './programs.mjs';
 
 const NEXT = 'node_modules/next/dist/bin/next';
 
 /** The three processes, each with the arguments that Node.js gets. */
 export const PROCESSES = {
-  'stand-ins': () => ['--import', 'tsx', 'stand-ins/main.ts'],
-  worker: () => ['--import', 'tsx', 'src/worker/main.ts'],
-  web: (env) => [NEXT, 'start', '-H', '127.0.0.1', '-p', env.KETTLE_PORT],
+  'stand-ins': (root) => [programFile(root, 'stand-ins')],
+  worker: (root) => [programFile(root, 'worker')],
+  web: (_root, env) => [NEXT, 'start', '-H', '127.0.0.1', '-p', env.KETTLE_PORT],
 };
 
 /** The environment that every process gets, each setting with its default. */
@@ -38,7 +39,7 @@ export function startProcess(root, name, env) {
   const logs = path.join(env.KETTLE_HOME, 'logs');
   mkdirSync(logs, { recursive: true });
   const log = openSync(freshLog(path.join(logs, `${name}.log`)), 'a');
-  return spawn(process.execPath, PROCESSES[name](env), {
+  return spawn(process.execPath, PROCESSES[name](root, env), {
     cwd: root,
     env: { ...env, KETTLE_PROCESS: name },
     stdio: ['ignore', log, log],

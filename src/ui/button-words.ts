@@ -18,6 +18,7 @@ export const BUTTONS = {
   openIt: 'Open it',
   openToEveryone: 'Open to everyone',
   openByLink: 'Open by link',
+  openNow: 'Open now',
   notYet: 'Do not open it yet',
   redo: 'Redo',
   replaceAll: 'Replace all',

@@ -1,6 +1,7 @@
 import { spanName } from '@/core/delivery';
 import { isWorking, STATE_WORDS } from '@/core/drop';
-import { shownIn } from '@/core/release';
+// Not by the index: that would bring the rules of calendars along.
+import { shownIn } from '@/core/release/in-words';
 import type { DropView } from '@/desk/look/views';
 
 /** How a live video stands, by whom it is shown to. */

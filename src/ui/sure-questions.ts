@@ -10,9 +10,20 @@ export interface Question {
   no?: string;
 }
 
-/** What is asked before a video is opened to everyone. */
-export const questionBeforeOpening = (channel: string, site: string): Question => ({
-  title: `Open it to everyone on ${channel}?`,
-  follows: [`Everyone can see it on ${site} from then on. Subscribers may be told at once.`],
-  yes: BUTTONS.openIt,
-});
+/**
+ * What is asked before a video is opened.
+ * @param channels where, by name
+ * @param end whether to everyone, or by link only
+ */
+export function questionBeforeOpening(channels: readonly string[], end: 'everyone' | 'link'): Question {
+  const where = new Intl.ListFormat('en').format(channels);
+  const told = 'Subscribers may be told at once, and that cannot be taken back.';
+  return {
+    title: end === 'link' ? `Open it by link on ${where}?` : `Open it to everyone on ${where}?`,
+    follows: [
+      'It waits a few seconds first, so that you can still stop it.',
+      end === 'link' ? 'After that, whoever has the link can see it.' : `After that, everyone can see it. ${told}`,
+    ],
+    yes: BUTTONS.openIt,
+  };
+}

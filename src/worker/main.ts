@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import os from 'node:os';
 import { setTimeout as pause } from 'node:timers/promises';
 import { noteCutsThatAreWhole } from '@/desk/cut/bring-cut';
@@ -13,6 +14,8 @@ const BEAT_MILLISECONDS = 3000;
 
 const worker = `${os.hostname()}.${process.pid}.${Date.now().toString(36)}`.slice(-50);
 const ending = new AbortController();
+// Every class of lanes hears it.
+setMaxListeners(0, ending.signal);
 
 async function beat(): Promise<void> {
   while (!ending.signal.aborted) {

@@ -149,8 +149,8 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
   const { act } = useActs(NOTHING_ELSE);
   const sure = useSure();
   if (drop.actions.length === 0 && !drop.link) return null;
-  const press = async (action: 'open' | 'try again') => {
-    if (action === 'open' && !(await sure(questionBeforeOpening(channel.name, channel.siteName)))) return;
+  const press = async (action: 'open' | 'not yet' | 'try again') => {
+    if (action === 'open' && !(await sure(questionBeforeOpening([channel.name], drop.end)))) return;
     await act(`/api/drops/${drop.id}`, { method: 'POST', json: { action } });
   };
   return (
@@ -158,6 +158,16 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
       {drop.actions.includes('open') && (
         <button type="button" onClick={() => press('open')} aria-label={`Open on ${channel.name}`} className="cell-act">
           Open
+        </button>
+      )}
+      {drop.actions.includes('not yet') && (
+        <button
+          type="button"
+          onClick={() => press('not yet')}
+          aria-label={`Do not open on ${channel.name} yet`}
+          className="cell-act"
+        >
+          Do not open
         </button>
       )}
       {drop.actions.includes('try again') && (

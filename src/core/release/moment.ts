@@ -70,8 +70,3 @@ export function jumpOver({ wall, zone }: Moment): { from: string; to: string } {
     : before.toPlainDateTime().round({ smallestUnit: 'minute', roundingMode: 'floor' });
   return { from: ends.toString(), to: to.toString() };
 }
-
-/** The calendar date in a zone at an instant: 2026-11-28. */
-export function dateIn(zone: string, instant: Date): string {
-  return Temporal.Instant.fromEpochMilliseconds(instant.getTime()).toZonedDateTimeISO(zone).toPlainDate().toString();
-}

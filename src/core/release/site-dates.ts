@@ -1,5 +1,12 @@
 import { type SiteRules, THE_READERS } from '../delivery';
-import { dateIn } from './moment';
+
+/** The calendar date in a zone at an instant: 2026-11-28. */
+export function dateIn(zone: string, instant: Date): string {
+  // Of the languages that the engine knows, Swedish writes a date as ISO 8601 does.
+  return new Intl.DateTimeFormat('sv-SE', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(
+    instant,
+  );
+}
 
 /** The date that a site prints under a video that opens at an instant. */
 export interface SiteDate {

@@ -19,7 +19,7 @@ import { inForceAt, type KeptLayers, keptLayers, wordsAt } from '../layers/layer
 import { MOST_AT_ONCE } from '../many/many-act';
 import { site } from '../site/session';
 import { channelView, cutView, dropsByVideo, dropView, readingJobs } from './look';
-import type { BoardCounts, BoardCut, BoardMissing, BoardRow, BoardView } from './views';
+import type { BoardCounts, BoardCut, BoardDrop, BoardMissing, BoardRow, BoardView } from './views';
 
 /** How many videos the Board shows before somebody scrolls. */
 const FIRST_ROWS = 18;
@@ -118,7 +118,7 @@ async function boardRows(
         betterCut: better && boardCut(better, jobs.get(better.id)),
         drops: ofVideo.map((drop) => ({
           ...dropView(drop, cut, digestsAtSites.get(drop.renditionId ?? '')),
-          actions: boardActions(video, drop, channelById.get(drop.channelId), layers),
+          ...boardActions(video, drop, channelById.get(drop.channelId), layers),
         })),
       },
     ];
@@ -131,12 +131,19 @@ function boardCut(cut: Cut, job: Job | undefined): BoardCut {
   return { ...shown, shown: picture };
 }
 
+const COMMON_ACTS: readonly DropAction[] = ['open', 'not yet', 'try again'];
+
 /** Of what can be done with a drop, the common acts: what is ready is opened, and what has a snag is tried again. */
-function boardActions(video: Video, drop: Drop, channel: Channel | undefined, layers: KeptLayers): DropAction[] {
-  if (!channel || (drop.state !== 'held' && drop.state !== 'snag')) return [];
+function boardActions(
+  video: Video,
+  drop: Drop,
+  channel: Channel | undefined,
+  layers: KeptLayers,
+): Pick<BoardDrop, 'actions' | 'end'> {
+  if (!channel || (drop.state !== 'held' && drop.state !== 'snag')) return { actions: [], end: 'everyone' };
   const end = inForceAt(layers, video, channel, drop).privacy.value;
   const all = actionsFor(drop, profileAt(site(channel.site).profile, channel), end);
-  return all.filter((action) => action === 'open' || action === 'try again');
+  return { actions: all.filter((action) => COMMON_ACTS.includes(action)), end: end === 'link' ? 'link' : 'everyone' };
 }
 
 /** The title as it goes out to the first channel whose site has titles; as it was typed where there is none. */

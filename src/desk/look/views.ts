@@ -98,6 +98,8 @@ export interface BoardRow {
 /** A drop with what can be done with it on the Board. */
 export interface BoardDrop extends DropView {
   actions: DropAction[];
+  /** To whom it opens, where it can be opened. */
+  end: 'everyone' | 'link';
 }
 
 export interface BoardView {

@@ -33,6 +33,21 @@ const RELEASE_NAMES: Record<Release, string> = {
 /** When it opens, with the words for each. */
 export const RELEASE_CHOICES = RELEASES.map((each) => [each, RELEASE_NAMES[each]] as const);
 
+/** By how many hours it may open late, with what that means. */
+export const LATE_CHOICES: readonly (readonly [hours: string, says: string])[] = [
+  ['0', 'ask me first'],
+  ['1', 'open it up to 1 hour late'],
+  ['24', 'open it up to a day late'],
+  ['168', 'open it up to a week late'],
+];
+
+/** What becomes of it where it waits for more than its check. */
+export const RELEASE_SAYS: Record<Exclude<Release, 'by itself'>, string> = {
+  'on my word': 'checked, then waits for you',
+  'at a time': 'checked, then waits for its time',
+  together: 'checked, then waits for the others',
+};
+
 /** Fields that are one of a few, with the words for each. */
 export const CHOICES: Partial<Record<DefaultField, readonly (readonly [value: string, says: string])[]>> = {
   privacy: PRIVACIES.map((each) => [each, PRIVACY_WORDS[each].name]),

@@ -1,7 +1,10 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import type { CountryRule, Credit } from '@/core/declarations';
 import type { DefaultField, LayerValues, ListValue, PictureHabit } from '@/core/defaults';
+import type { SiteRules } from '@/core/delivery';
+import type { Moment } from '@/core/release/moment';
 import type { FileHabit } from '@/core/renditions';
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
 import type { ChannelView } from '@/desk/look/views';
@@ -19,10 +22,13 @@ import { DateField } from './date-field';
 import { DraftInput } from './draft-input';
 import { FIELD } from './field-row';
 import { FileSettingsField } from './file-settings-field';
+import { LateField } from './late-field';
 import { TemplateField } from './lazy-template-field';
 import { LinksField } from './links-field';
 import { PictureHabitField } from './picture-habit-field';
 import { ProductsField } from './products-field';
+
+const OpeningTime = dynamic(() => import('../release/opening-time').then((part) => part.OpeningTime));
 
 /** What the fields of a layer have to choose from. */
 export interface FieldStock {
@@ -30,6 +36,8 @@ export interface FieldStock {
   channels: readonly ChannelView[];
   playlists: readonly string[];
   shelf: Shelf;
+  /** The sites that the layer is for, where that is known. */
+  sites?: readonly SiteRules[];
 }
 
 export interface ValueControlProps {
@@ -134,6 +142,10 @@ export function ValueControl(props: ValueControlProps) {
       return <ColoursField id={id} colours={value as string[]} onChange={put} />;
     case 'channels':
       return <ChannelTicks stock={stock} chosen={value as string[]} onChange={put} />;
+    case 'lateAtMost':
+      return <LateField id={id} hours={value as number} onChange={put} />;
+    case 'opensAt':
+      return <OpeningTime id={id} value={value as Moment | null} onChange={put} sites={stock.sites ?? []} />;
     case 'recordedOn':
       return <DateField id={id} day={value as string} onChange={put} />;
     default:

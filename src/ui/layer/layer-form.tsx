@@ -41,6 +41,7 @@ function groupsOf({ layer, declares, hasGroups, rules }: LayerView): Group[] {
         ...(hasGroups ? (['playlists'] as const) : []),
         'privacy',
         'release',
+        'lateAtMost',
       ],
     },
     {

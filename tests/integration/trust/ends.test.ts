@@ -168,7 +168,7 @@ describe('where a drop ends', () => {
     expect(await shownTo('lanternfold', 'word.mp4')).toBe('private');
     await editVideo(videoId, { privacy: 'private' });
     expect((await tickedChannel(videoId)).drop?.actions).not.toContain('open');
-    await expect(actOnDrop(id, { action: 'open' })).rejects.toThrow('Set it to everyone first');
+    await expect(actOnDrop(id, { action: 'open' })).rejects.toThrow('This video is set to private');
     await reviseVideo(videoId);
     await untilLiveAs(videoId, 'private');
     await editVideo(videoId, { privacy: 'everyone' });

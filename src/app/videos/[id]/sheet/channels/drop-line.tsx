@@ -34,6 +34,7 @@ function agreeWords(asks: RightsAsk | undefined): string {
 function actionWords(action: DropAction, { drop, values }: SheetChannel): string {
   switch (action) {
     case 'open':
+      if (drop?.opensAt) return BUTTONS.openNow;
       return values.privacy.value === 'link' ? BUTTONS.openByLink : BUTTONS.openToEveryone;
     case 'not yet':
       return BUTTONS.notYet;
@@ -64,7 +65,8 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
     if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
     return action !== 'take over' || channel.layersChanged;
   });
-  const main: DropAction | undefined = actions.find((action) => action === 'open' || action === 'not yet');
+  // What opens by itself at its time asks for nothing.
+  const main = actions.find((action) => action === 'not yet' || (action === 'open' && !drop.opensAt));
   const press = async (action: DropAction) => {
     const question = questionBefore(action, channel, drop);
     if (question && !(await sure(question))) return;

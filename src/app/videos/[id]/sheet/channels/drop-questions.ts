@@ -21,10 +21,10 @@ export function questionBeforeChanges(channels: readonly SheetChannel[]): Questi
 
 /** What is asked before something is done with a drop; undefined where it is done at once. */
 export function questionBefore(action: DropAction, channel: SheetChannel, drop: SentDrop): Question | undefined {
-  const { name, siteName } = channel;
+  const { name, siteName, values } = channel;
   switch (action) {
     case 'open':
-      return questionBeforeOpening(name, siteName);
+      return questionBeforeOpening([name], values.privacy.value === 'link' ? 'link' : 'everyone');
     case 'accept':
       return questionBeforeAccepting(channel, drop);
     case 'revise':

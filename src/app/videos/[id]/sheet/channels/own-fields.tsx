@@ -1,7 +1,7 @@
 'use client';
 
 import { fieldsTaken } from '@/core/declarations';
-import type { DefaultField } from '@/core/defaults';
+import type { DefaultField, Release } from '@/core/defaults';
 import { textLength } from '@/core/words';
 import type { SheetChannel } from '@/desk/look/views';
 import { BUTTONS } from '@/ui/button-words';
@@ -19,11 +19,19 @@ export interface OwnFieldsProps {
   handle: SheetHandle;
 }
 
+const TIMED_FIELDS: Record<Release, readonly DefaultField[]> = {
+  'by itself': [],
+  'on my word': [],
+  'at a time': ['opensAt', 'lateAtMost'],
+  together: ['opensAt', 'lateAtMost'],
+};
+
 /** Fields that a channel of the site can have for itself, beside its words. */
-function fieldsFor({ rules }: SheetChannel): DefaultField[] {
+function fieldsFor({ rules, values }: SheetChannel): DefaultField[] {
   return [
     'privacy',
     'release',
+    ...TIMED_FIELDS[values.release.value],
     ...(rules.title ? (['titlePattern'] as const) : []),
     ...(rules.text ? (['template', 'links'] as const) : []),
     ...(rules.tags ? (['tags'] as const) : []),
@@ -72,7 +80,7 @@ export function OwnFields({ channel, handle }: OwnFieldsProps) {
             at="own-"
             own={own}
             beneath={channel.beneath}
-            stock={stockOf(handle, id)}
+            stock={{ ...stockOf(handle, id), sites: [rules] }}
             keptAs={`${sheet.id} ${id}`}
             put={(field, value, on = own[field] ?? null) => setOnChannel(id, { [field]: value }, { [field]: on })}
             moves={(field) => [

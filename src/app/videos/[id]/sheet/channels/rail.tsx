@@ -9,6 +9,7 @@ import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { useUnsaved } from '@/ui/saving/unsaved';
 import { useSure } from '@/ui/sure';
+import { questionBeforeOpening } from '@/ui/sure-questions';
 import { type Finding, findingsOf } from '../sections/section-states';
 import { useSections } from '../sections/sections-provider';
 import { RAIL_ID, SEND_ID } from '../sheet-keys';
@@ -43,6 +44,7 @@ export function Rail({ handle }: { handle: SheetHandle }) {
   const [adding, setAdding] = useState<boolean>();
   const ready = sheet.channels.filter(sendable);
   const changed = sheet.channels.filter(revisable);
+  const openable = sheet.channels.filter(({ drop }) => drop?.actions.includes('open'));
   const arrived = sheet.cut?.state === 'ready';
   const opening = ready.filter(opensByItself);
   const during = async (work: () => Promise<unknown>) => {
@@ -53,6 +55,19 @@ export function Rail({ handle }: { handle: SheetHandle }) {
     const question = questionBeforeChanges(changed);
     if (question && !(await sure(question))) return;
     await during(sendChanges);
+  };
+  const open = async () => {
+    const everyone = openable.some(({ values }) => values.privacy.value === 'everyone');
+    if (
+      !(await sure(
+        questionBeforeOpening(
+          openable.map(({ name }) => name),
+          everyone ? 'everyone' : 'link',
+        ),
+      ))
+    )
+      return;
+    for (const { drop } of openable) if (drop) await handle.actOnDrop(drop.id, 'open');
   };
   const going = sheet.channels.filter(({ ticked, drop }) => ticked || (drop && drop.state !== 'draft'));
   const others = sheet.channels.filter((channel) => !going.includes(channel));
@@ -98,11 +113,16 @@ export function Rail({ handle }: { handle: SheetHandle }) {
           </details>
         )}
       </div>
-      {(changed.length > 1 || ready.length > 0 || findings.length > 0) && (
+      {(openable.length > 1 || changed.length > 1 || ready.length > 0 || findings.length > 0) && (
         <div
           data-bar="bottom when narrow"
           className="border-line border-t bg-card px-4 py-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:shadow-[0_-4px_16px_#0003]"
         >
+          {openable.length > 1 && (
+            <Button look="press" className="w-full not-last:mb-2" onClick={() => void during(open)}>
+              Open on {countWords(openable)}
+            </Button>
+          )}
           {changed.length > 1 && (
             <Button look="quiet" className="w-full" onClick={() => void revise()}>
               Send the changes to {countWords(changed)}

@@ -1,11 +1,9 @@
 'use client';
 
-import type { Release } from '@/core/defaults';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { PLAIN_TITLE, textLength } from '@/core/words';
-import { Choose } from '@/ui/choose';
 import { ChoiceCards } from '@/ui/fields/choice-cards';
-import { PRIVACY_WORDS, RELEASE_CHOICES } from '@/ui/fields/choices';
+import { PRIVACY_WORDS, RELEASE_SAYS } from '@/ui/fields/choices';
 import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
 import { Below, FieldRow } from '@/ui/fields/field-row';
 import { LimitCount } from '@/ui/fields/limit-count';
@@ -14,6 +12,7 @@ import { useDraft } from '@/ui/saving/use-draft';
 import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
 import { AsThere } from './as-there';
+import { ReleaseChoice } from './release-choice';
 import { SeriesRow } from './series-row';
 import { TagsRow } from './tags-row';
 import { TemplateRow } from './template-row';
@@ -97,7 +96,7 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
 
 function PrivacyChoice({ handle }: { handle: SheetHandle }) {
   const { values } = handle.sheet;
-  const waits = (privacy: Privacy) => privacy === 'everyone' && values.release === 'on my word';
+  const waits = (privacy: Privacy) => privacy !== 'private' && values.release !== 'by itself';
   return (
     <fieldset id="privacy" tabIndex={-1} className="grid gap-1">
       <legend className="sr-only">Who may see it</legend>
@@ -114,7 +113,7 @@ function PrivacyChoice({ handle }: { handle: SheetHandle }) {
           options={PRIVACIES.map((value) => ({
             value,
             ...PRIVACY_WORDS[value],
-            ...(waits(value) && { says: 'checked, then waits for you' }),
+            ...(waits(value) && { says: RELEASE_SAYS[values.release as keyof typeof RELEASE_SAYS] }),
           }))}
           onChoose={(privacy) => void handle.save({ privacy })}
           className="min-w-40 flex-1"
@@ -122,18 +121,7 @@ function PrivacyChoice({ handle }: { handle: SheetHandle }) {
         <Below>
           <DiffersOn handle={handle} field="privacy" />
         </Below>
-        {values.privacy === 'everyone' && (
-          <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-            <span className="text-sm text-soft">Opens</span>
-            <Choose<Release>
-              label="How it opens"
-              value={values.release}
-              options={RELEASE_CHOICES}
-              onChange={(release) => void handle.save({ release })}
-            />
-            <SheetMark handle={handle} field="release" />
-          </div>
-        )}
+        {values.privacy !== 'private' && <ReleaseChoice handle={handle} />}
       </div>
     </fieldset>
   );

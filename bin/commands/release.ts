@@ -1,0 +1,60 @@
+import { instantOf, type Moment, shownIn } from '@/core/release';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { editOnChannel, editVideo } from '@/desk/video/edit-video';
+import { dropWords } from '@/ui/drop-words';
+import { act } from './act';
+import { channelsNamed } from './named/channel';
+import { momentNamed } from './named/moment';
+import { videoNamed } from './named/video';
+
+interface OpenOptions {
+  channel?: string[];
+  at?: string;
+  zone?: string;
+  together?: boolean;
+  watch?: boolean;
+}
+
+/** Opens a video that is ready; or says at what time, or that it opens together, and lets the worker see to it. */
+export async function open(name: string, options: OpenOptions): Promise<void> {
+  if (options.at === undefined && !options.together) return act('open', name, options);
+  const id = await videoNamed(name);
+  const opensAt = options.at === undefined ? null : momentNamed(options.at, options.zone);
+  const fields = { release: options.together ? 'together' : 'at a time', opensAt };
+  const channels = await channelsNamed(options.channel ?? []);
+  if (channels.length === 0) await editVideo(id, fields);
+  for (const channelId of channels) await editOnChannel(id, { channelId, set: fields });
+  process.stdout.write(`${options.together ? 'Opens together' : 'Opens'}${opensAt ? ` ${said(opensAt)}` : ''}\n`);
+}
+
+const said = (moment: Moment) =>
+  `${shownIn(moment.zone, instantOf(moment))} in ${moment.zone} (${instantOf(moment).toISOString()})`;
+
+/** Prints when and how a video opens on each of its channels, or has opened. */
+export async function release(name: string, options: { json?: boolean }): Promise<void> {
+  const sheet = await lookAtSheet(await videoNamed(name));
+  const all = sheet.channels.flatMap(({ ticked, name: channel, values, drop }) => {
+    if (!ticked) return [];
+    const opensAt = values.opensAt.value;
+    return [
+      {
+        channel,
+        privacy: values.privacy.value,
+        release: values.release.value,
+        opensAt: opensAt && instantOf(opensAt).toISOString(),
+        wall: opensAt?.wall ?? null,
+        zone: opensAt?.zone ?? null,
+        liveAt: drop?.liveAt ?? null,
+        says: drop ? dropWords(drop) : 'Not sent yet',
+      },
+    ];
+  });
+  if (options.json) {
+    process.stdout.write(`${JSON.stringify(all, null, 2)}\n`);
+    return;
+  }
+  for (const { channel, release: way, opensAt, wall, zone, says } of all) {
+    const at = opensAt && wall && zone ? `, ${said({ wall, zone })}` : '';
+    process.stdout.write(`${channel}: ${says} (opens ${way}${at})\n`);
+  }
+}

@@ -14,6 +14,7 @@ export const MEASURES = [
   'bench/renditions.ts',
   'bench/transfers.ts',
   'bench/four-sites.ts',
+  'bench/release.ts',
   'bench/faults.ts',
 ];
 

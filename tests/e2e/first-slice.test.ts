@@ -414,7 +414,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByRole('link', { name: /By the command line/ }).click();
     await rail().getByRole('button', { name: BUTTONS.openToEveryone }).click();
     const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Tide Notes?' });
-    await sure.getByText('Everyone can see it on Lanternfold from then on').waitFor();
+    await sure.getByText('After that, everyone can see it.').waitFor();
     await sure.getByRole('button', { name: BUTTONS.notNow }).click();
     await rail().getByText(STATE_WORDS.held).waitFor();
     await rail().getByRole('button', { name: BUTTONS.openToEveryone }).click();

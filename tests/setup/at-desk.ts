@@ -5,5 +5,5 @@ export { newSeries } from '@/desk/defaults/series';
 export { lookAtSheet } from '@/desk/look/look-at-sheet';
 export { editVideo, tickChannel } from '@/desk/video/edit-video';
 export { closeDatabase } from '@/store/database';
-export { channelsOfTheYard, onlyDrop, setFaults, untilSheet } from './desk';
+export { bringFile, channelsOfTheYard, onlyDrop, setFaults, untilSheet } from './desk';
 export { manyVideos } from './many-videos';

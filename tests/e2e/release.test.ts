@@ -1,0 +1,124 @@
+import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BUTTONS } from '@/ui/button-words';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { untilAnswers } from '../../bin/setup/processes.mjs';
+import { choose, expectReachable, startBrowser, withOpenSections } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { startMachine } from '../setup/machine';
+
+let machine: Awaited<ReturnType<typeof startMachine>>;
+let desk: typeof import('../setup/at-desk');
+let browser: Browser;
+let page: Page;
+let videoId: string;
+const home = () => `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'worker']);
+  // Long enough to press a button before it is over.
+  machine.start('web', { KETTLE_HOLD_SECONDS: '60' });
+  await untilAnswers(`${home()}/api/health`);
+  desk = await import('../setup/at-desk');
+  const channels = await desk.channelsOfTheYard();
+  const clip = makeClip({ name: 'ice-on-the-slip.mp4', seconds: 3, size: '320x180' });
+  videoId = await desk.bringFile(clip, 'Tide Notes');
+  await desk.tickChannel(videoId, channels.get('Marrow Quay Films') ?? '', true);
+  await desk.editVideo(videoId, { privacy: 'everyone', title: 'Ice on the slip' });
+  await desk.untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
+  browser = await startBrowser();
+  const context = await browser.newContext({ viewport: { width: 1280, height: 900 }, timezoneId: 'Europe/Berlin' });
+  page = await (await withOpenSections(context)).newPage();
+  page.setDefaultTimeout(20_000);
+  await Promise.all([page.waitForResponse(/\/api\/sites$/), page.goto(`${home()}/videos/${videoId}`)]);
+});
+afterAll(async () => {
+  await browser?.close();
+  await desk?.closeDatabase();
+  await machine?.end();
+});
+
+const rail = () => page.getByRole('region', { name: 'Where it goes' });
+const opensAt = () => page.getByLabel('Opens at', { exact: true });
+const kept = async () => (await desk.lookAtSheet(videoId)).values;
+
+describe('the time at which a video opens', () => {
+  it('is missing until it is said, and leads to its place', async () => {
+    await choose(page.getByRole('combobox', { name: 'How it opens' }), 'at a set time');
+    await rail().getByRole('button', { name: 'Say at what time it opens' }).waitFor();
+    await opensAt().waitFor();
+    await expectReachable(page);
+  });
+
+  it('is typed as people say it, and seen in each site’s time, with the day that it prints', async () => {
+    await opensAt().fill('sat 4:00');
+    const there = page.getByText(/Lanternfold prints Fri .*, as it is (23|00):30 there: another day than yours, Sat/);
+    await there.waitFor();
+    await opensAt().press('Enter');
+    await expect.poll(async () => (await kept()).opensAt).toMatchObject({ zone: 'Europe/Berlin' });
+    expect((await kept()).opensAt?.wall).toMatch(/T04:00:00$/);
+    await rail().getByRole('button', { name: 'Say at what time it opens' }).waitFor({ state: 'detached' });
+    await there.waitFor();
+  });
+
+  it('is asked about where it comes twice, and refused where it does not exist; the one before stays', async () => {
+    const before = (await kept()).opensAt;
+    await opensAt().fill('28 mar 2027 2:30');
+    await page.getByText('does not exist in Europe/Berlin: the clocks go from 02:00 to 03:00').waitFor();
+    await opensAt().press('Escape');
+    await opensAt().fill('31 oct 2027 2:30');
+    await page.getByRole('button', { name: 'After the clocks go back' }).click();
+    await expect
+      .poll(async () => (await kept()).opensAt)
+      .toMatchObject({ wall: '2027-10-31T02:30:00', which: 'second' });
+    await page.getByRole('button', { name: BUTTONS.undo }).click();
+    await expect.poll(async () => (await kept()).opensAt).toEqual(before);
+  });
+
+  it('stands on the Board and in the rail once it is ready', async () => {
+    await page.getByRole('button', { name: 'Send to two channels' }).click();
+    await desk.untilSheet(
+      videoId,
+      ({ channels }) => channels.filter(({ drop }) => drop?.state === 'held' && drop.opensAt).length === 2,
+    );
+    await expect
+      .poll(() =>
+        rail()
+          .getByText(/^Opens Sat \d+ \w+, 04:00$/)
+          .count(),
+      )
+      .toBe(2);
+    const board = await browser.newPage({ timezoneId: 'Europe/Berlin' });
+    await board.goto(home());
+    await board
+      .getByText(/Opens Sat \d+ \w+, 04:00/)
+      .first()
+      .waitFor();
+    await board.close();
+  });
+});
+
+describe('opening by a word', () => {
+  it('says what follows, opens all channels by one press, and can be stopped for a moment', async () => {
+    await rail().getByRole('button', { name: 'Open on two channels' }).click();
+    const asked = page.getByRole('alertdialog');
+    await asked.getByText('that cannot be taken back').waitFor();
+    await asked.getByRole('button', { name: BUTTONS.openIt }).click();
+    await expect.poll(() => rail().getByText('Opens in a moment').count()).toBe(2);
+    for (let left = 2; left > 0; left -= 1) {
+      await expect.poll(() => rail().getByRole('button', { name: BUTTONS.notYet }).count()).toBe(left);
+      await rail().getByRole('button', { name: BUTTONS.notYet }).first().click();
+    }
+    await expect
+      .poll(() =>
+        rail()
+          .getByText(/^Opens Sat \d+ \w+, 04:00$/)
+          .count(),
+      )
+      .toBe(2);
+    const { channels } = await desk.lookAtSheet(videoId);
+    expect(channels.flatMap(({ drop }) => drop?.openedTo ?? [])).toEqual([]);
+  });
+});

@@ -19,6 +19,7 @@ export const BUTTONS = {
   openToEveryone: 'Open to everyone',
   openByLink: 'Open by link',
   openNow: 'Open now',
+  undoMove: 'Undo the move',
   notYet: 'Do not open it yet',
   redo: 'Redo',
   replaceAll: 'Replace all',

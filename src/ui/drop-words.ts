@@ -10,6 +10,10 @@ function liveWords({ openedTo, otherFile }: Pick<DropView, 'openedTo' | 'otherFi
   return `${STATE_WORDS.live}${to} · ${otherFile ? 'shows the earlier file' : 'checked'}`;
 }
 
+/** How a state is called where there is no room for more. */
+export const dropStateWords = (state: DropView['state']): string =>
+  state === 'snag' ? 'Needs you' : STATE_WORDS[state];
+
 /** Where a drop stands, in one short line. */
 export function dropWords(drop: DropView): string {
   if (drop.snag) return drop.snag.what;

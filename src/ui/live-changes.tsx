@@ -31,6 +31,7 @@ export function LiveChanges() {
         // A Board that is not shown is read anew when it is; one that is shown reads the rows that have changed.
         void client.invalidateQueries({ queryKey: ['board'], refetchType: 'none' });
         void client.invalidateQueries({ queryKey: ['board-counts'], refetchType: 'none' });
+        void client.invalidateQueries({ queryKey: ['calendar'] });
         tellChangedVideos(videos);
       }
       pending.clear();

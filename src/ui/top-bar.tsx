@@ -8,6 +8,7 @@ import { ThemeSwitch } from './theme-switch';
 
 const PLACES = [
   { href: '/', name: 'Board' },
+  { href: '/calendar', name: 'Calendar' },
   { href: '/channels', name: 'Channels' },
   { href: '/series', name: 'Series' },
   { href: '/links', name: 'Links' },

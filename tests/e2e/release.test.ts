@@ -122,3 +122,58 @@ describe('opening by a word', () => {
     expect(channels.flatMap(({ drop }) => drop?.openedTo ?? [])).toEqual([]);
   });
 });
+
+describe('the Calendar', () => {
+  const shownOn = async (calendar: Page) => {
+    const day = calendar.locator('section', { has: calendar.getByRole('link', { name: /Ice on the slip/ }) });
+    return (await day.count()) === 1 ? day.getAttribute('aria-label') : undefined;
+  };
+
+  it('shows what opens, moves it by keys or by hand to another day, and takes that back', async () => {
+    // A week later, so that the day before is to come, too.
+    const { opensAt: now } = await kept();
+    const later = new Date(Date.parse(`${now?.wall.slice(0, 10)}T00:00:00Z`) + 7 * 86_400_000);
+    const wall = `${later.toISOString().slice(0, 10)}T04:00:00`;
+    await desk.editVideo(videoId, { opensAt: { wall, zone: 'Europe/Berlin' } });
+    const context = await browser.newContext({ viewport: { width: 1280, height: 900 }, timezoneId: 'Europe/Berlin' });
+    const calendar = await context.newPage();
+    calendar.setDefaultTimeout(20_000);
+    await calendar.goto(`${home()}/calendar`);
+    await calendar.getByRole('button', { name: 'List', exact: true }).click();
+    const link = calendar.getByRole('link', { name: /04:00 Ice on the slip/ });
+    await link.waitFor();
+    expect(await shownOn(calendar)).toMatch(/^Saturday/);
+    await expectReachable(calendar);
+    await link.press('Shift+ArrowRight');
+    await expect.poll(() => shownOn(calendar)).toMatch(/^Sunday/);
+    await calendar.getByRole('button', { name: BUTTONS.undoMove }).click();
+    await expect.poll(() => shownOn(calendar)).toMatch(/^Saturday/);
+
+    // By hand, to the day beside it; the week of its day may be that of the next month.
+    await calendar.getByRole('button', { name: 'Month', exact: true }).click();
+    const label = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long', timeZone: 'UTC' })
+      .format(later)
+      .replace(',', '');
+    const onIt = calendar.locator(`section[aria-label="${label}"]`);
+    await calendar.locator('section').nth(27).waitFor();
+    if ((await onIt.count()) === 0) await calendar.getByRole('button', { name: 'Later' }).click();
+    await link.waitFor();
+    const before = await shownOn(calendar);
+    const [box, day] = [
+      await link.boundingBox(),
+      await calendar.locator(`section[aria-label="${before}"]`).boundingBox(),
+    ];
+    if (!box || !day) throw new Error('not shown');
+    await calendar.mouse.move(box.x + 20, box.y + 8);
+    await calendar.mouse.down();
+    await calendar.mouse.move(box.x + 20, box.y + 8 - 20, { steps: 3 });
+    await calendar.mouse.move(box.x + 20 - day.width, box.y + 8, { steps: 8 });
+    await calendar.mouse.up();
+    await expect.poll(() => shownOn(calendar)).toMatch(/^Friday/);
+    expect(new URL(calendar.url()).pathname).toBe('/calendar');
+    await calendar.getByRole('button', { name: BUTTONS.undoMove }).click();
+    await expect.poll(() => shownOn(calendar)).toBe(before);
+    await expectReachable(calendar);
+    await context.close();
+  });
+});

@@ -4,11 +4,13 @@ import { instantOf, type Moment, momentAt } from '@/core/release';
 import { disconnect } from '@/desk/account/connect';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
+import { lookAtCalendar } from '@/desk/look/look-at-calendar';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetView } from '@/desk/look/views';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
+import { kettle } from '../setup/command';
 import {
   bringFile,
   channelsOfTheYard,
@@ -222,5 +224,53 @@ describe('a permission that is taken back before a release', () => {
     expect(snag).toMatchObject({ kind: 'permission', at: 'held' });
     await yardSession('fieldgate');
     await untilState(id, 'held', 10);
+  });
+});
+
+describe('the Calendar', () => {
+  it('has what is to come, at the time of each channel, and what went out, as it went', async () => {
+    const id = await sent(FAR, 'Marrow Quay', 'Marrow Quay Films');
+    const later = inSeconds(7200);
+    const films = ids.get('Marrow Quay Films') ?? '';
+    await editOnChannel(id, { channelId: films, set: { opensAt: later } });
+    const span = { from: new Date(Date.now() - 3_600_000), to: new Date(Date.now() + 4 * 3_600_000) };
+    const ofIt = async (asked: object = span) =>
+      (await lookAtCalendar(asked)).entries.filter(({ videoId }) => videoId === id);
+    expect(await ofIt()).toMatchObject([
+      { at: instantOf(FAR.opensAt).toISOString(), channel: { name: 'Marrow Quay' }, setHere: false },
+      { at: instantOf(later).toISOString(), channel: { name: 'Marrow Quay Films' }, setHere: true, opensAt: later },
+    ]);
+    // The ends belong to one side alone.
+    const [first] = await ofIt();
+    expect(await ofIt({ from: first?.at, to: new Date(Date.parse(first?.at ?? '') + 1) })).toHaveLength(1);
+    expect(await ofIt({ from: new Date(Date.now()), to: first?.at })).toHaveLength(0);
+
+    await untilSheet(id, ({ channels }) => channels.filter(({ drop }) => drop?.state === 'held').length === 2);
+    const { id: dropId } = dropOn(await lookAtSheet(id), 'Marrow Quay') as { id: string };
+    await actOnDrop(dropId, { action: 'open' });
+    await untilSheet(id, (sheet) => dropOn(sheet, 'Marrow Quay')?.state === 'live');
+    const [went] = await ofIt();
+    expect(went).toMatchObject({ state: 'live', opensAt: null, channel: { name: 'Marrow Quay' } });
+    expect(Math.abs(Date.parse(went?.at ?? '') - Date.now())).toBeLessThan(60_000);
+    // What nobody else is to see opens to nobody.
+    await editVideo(id, { privacy: 'private' });
+    expect((await ofIt()).map(({ channel }) => channel.name)).toEqual(['Marrow Quay']);
+    await expect(lookAtCalendar({ from: span.to, to: span.from })).rejects.toThrow('at most 100 days');
+  });
+});
+
+describe('kettle open', () => {
+  it('takes a time as people say it, for all channels or for one, and tells it again', async () => {
+    const id = await sent({ release: 'on my word' }, 'Marrow Quay Films');
+    const set = await kettle(['open', id, '--at', 'in 2 h', '--zone', 'Europe/Berlin']);
+    expect(set).toMatchObject({ status: 0, said: '', out: expect.stringMatching(/^Opens \w+ \d+ \w+, .* in Europe/) });
+    const told = JSON.parse((await kettle(['release', id, '--json'])).out);
+    expect(told).toMatchObject([{ channel: 'Marrow Quay Films', release: 'at a time', zone: 'Europe/Berlin' }]);
+    expect(Math.abs(Date.parse(told[0].opensAt) - Date.now() - 7_200_000)).toBeLessThan(60_000);
+    const wrong = await kettle(['open', id, '--at', 'friday', '--zone', 'Europe/Berlin']);
+    expect(wrong).toMatchObject({ status: 1, said: expect.stringContaining('Say the time of day') });
+    const together = await kettle(['open', id, '--together']);
+    expect(together).toMatchObject({ status: 0, out: 'Opens together\n' });
+    await untilState(id, 'live');
   });
 });

@@ -91,7 +91,7 @@ const openingTimeShape = object({
 })
   .noUnknown()
   .test('to come', '', ({ wall, zone, which }, context) => {
-    if (!wall || !zone) return true;
+    if (!wall || !zone || !zoneNamed(zone)) return true;
     const [wrong] = findingsOf({ wall, zone, which });
     return wrong === undefined || context.createError({ message: wrong });
   });

@@ -6,6 +6,7 @@ import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } fr
 import type { FitInput, TextNames } from '@/core/fitting';
 import type { Framings, Shape } from '@/core/framing';
 import type { Finding, WavedThrough } from '@/core/preflight';
+import type { Moment } from '@/core/release';
 import type { Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
 import type { Shelf } from '@/core/words';
@@ -109,6 +110,26 @@ export interface BoardView {
   /** Whether there are more. */
   more: boolean;
   series: { id: string; name: string }[];
+}
+
+/** A video on one channel that opens, or has opened, at a moment; in ISO 8601, UTC. */
+export interface CalendarEntry {
+  videoId: string;
+  title: string;
+  at: string;
+  state: DropState;
+  channel: ChannelView;
+  together: boolean;
+  /** Whether its time is set for this channel alone. */
+  setHere: boolean;
+  /** Of one that is to come: its time as it was said. */
+  opensAt: Moment | null;
+}
+
+export interface CalendarView {
+  entries: CalendarEntry[];
+  /** Whether there are more than are shown. */
+  more: boolean;
 }
 
 /** How many videos stand in each group of the Board, and what moves. */

@@ -8,9 +8,28 @@ export async function up(db: Knex): Promise<void> {
     moment(table, 'wordAt');
     moment(table, 'siteOpensAt');
     table.string('releasedFor', 200);
+    table.index(['liveAt']);
   });
+  // The wall time that is set, for the Calendar to find it by; the database keeps it with the record.
+  for (const table of ['videos', 'drops']) {
+    await db.raw(`ALTER TABLE ?? ADD COLUMN ?? VARCHAR(19) AS (JSON_VALUE(??, '$.opensAt.wall')) PERSISTENT`, [
+      table,
+      'opensWall',
+      'own',
+    ]);
+    await db.schema.alterTable(table, (altered) => altered.index(['opensWall']));
+  }
 }
 
 export async function down(db: Knex): Promise<void> {
-  await db.schema.alterTable('drops', (table) => table.dropColumns('opensAt', 'wordAt', 'siteOpensAt', 'releasedFor'));
+  for (const table of ['videos', 'drops']) {
+    await db.schema.alterTable(table, (altered) => {
+      altered.dropIndex(['opensWall']);
+      altered.dropColumn('opensWall');
+    });
+  }
+  await db.schema.alterTable('drops', (table) => {
+    table.dropIndex(['liveAt']);
+    table.dropColumns('opensAt', 'wordAt', 'siteOpensAt', 'releasedFor');
+  });
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import dynamic from 'next/dynamic';
 import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { PLAIN_TITLE, textLength } from '@/core/words';
 import { ChoiceCards } from '@/ui/fields/choice-cards';
@@ -12,10 +13,12 @@ import { useDraft } from '@/ui/saving/use-draft';
 import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
 import { AsThere } from './as-there';
-import { ReleaseChoice } from './release-choice';
 import { SeriesRow } from './series-row';
 import { TagsRow } from './tags-row';
 import { TemplateRow } from './template-row';
+
+// What few change is loaded beside the page.
+const ReleaseChoice = dynamic(() => import('./release-choice').then((part) => part.ReleaseChoice));
 
 /** What is typed for a video, and what the layers put around it. */
 export function WordsBlock({ handle }: { handle: SheetHandle }) {

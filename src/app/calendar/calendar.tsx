@@ -1,0 +1,166 @@
+'use client';
+
+import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import { useQuery } from '@tanstack/react-query';
+import { addDays, format, startOfDay } from 'date-fns';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useEffect, useId, useMemo, useState } from 'react';
+import type { CalendarView } from '@/desk/look/views';
+import { ask } from '@/ui/ask';
+import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
+import { DayGrid } from './day-grid';
+import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, stepped } from './days';
+import { OpeningLine } from './opening-line';
+import { useMoves } from './use-moves';
+
+const CONCERNS = ['calendar'] as const;
+const KEPT_AS = 'calendar look';
+
+const CLICK_MILLISECONDS = 50;
+
+/** What is dragged is a link: letting it go is no click on it. */
+function letNoClickFollow(): void {
+  const stop = (event: Event) => event.preventDefault();
+  window.addEventListener('click', stop, { capture: true });
+  setTimeout(() => window.removeEventListener('click', stop, { capture: true }), CLICK_MILLISECONDS);
+}
+
+/** What a look is called, by what it shows. */
+function headOf(look: Look, days: readonly Date[], day: Date): string {
+  const [first = day, last = day] = [days[0], days.at(-1)];
+  if (look === 'month') return format(day, 'MMMM yyyy');
+  return `${format(first, 'd MMM')} to ${format(last, 'd MMM yyyy')}`;
+}
+
+/** What goes out when, and what went out, on every channel. */
+export function Calendar() {
+  // Days are those of this machine's clock, which the server does not know.
+  const [day, setDay] = useState<Date>();
+  const [look, setLook] = useState<Look>('month');
+  useEffect(() => {
+    setDay(startOfDay(new Date()));
+    const kept = localStorage.getItem(KEPT_AS);
+    setLook(LOOKS.find((each) => each === kept) ?? (window.innerWidth < 640 ? 'list' : 'month'));
+  }, []);
+  return day && <Days day={day} look={look} onDay={setDay} onLook={setLook} />;
+}
+
+interface DaysProps {
+  day: Date;
+  look: Look;
+  onDay: (day: Date) => void;
+  onLook: (look: Look) => void;
+}
+
+function Days({ day, look, onDay, onLook }: DaysProps) {
+  const dragId = useId();
+  const days = useMemo(() => daysOf(look, day), [look, day]);
+  const from = (days[0] ?? day).toISOString();
+  const to = addDays(days.at(-1) ?? day, 1).toISOString();
+  const { data } = useQuery({
+    queryKey: ['calendar', from, to],
+    queryFn: () => ask<CalendarView>(`/api/calendar?${new URLSearchParams({ from, to })}`),
+    placeholderData: (before) => before,
+  });
+  const openings = useMemo(() => openingsByDay(data?.entries ?? []), [data]);
+  const { move, mayUndo, undo } = useMoves(CONCERNS);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const show = (next: Look) => {
+    localStorage.setItem(KEPT_AS, next);
+    onLook(next);
+  };
+  return (
+    <main className="mx-auto max-w-[1280px] px-4 py-5 sm:px-7">
+      <div className="mb-3.5 flex flex-wrap items-center gap-x-3 gap-y-2">
+        <h1>Calendar</h1>
+        <span aria-live="polite" className="text-lg">
+          {headOf(look, days, day)}
+        </span>
+        <span className="flex gap-4">
+          <Button look="plain" aria-label="Earlier" onClick={() => onDay(stepped(look, day, -1))}>
+            <ChevronLeft size={18} aria-hidden />
+          </Button>
+          <Button look="plain" onClick={() => onDay(startOfDay(new Date()))}>
+            Today
+          </Button>
+          <Button look="plain" aria-label="Later" onClick={() => onDay(stepped(look, day, 1))}>
+            <ChevronRight size={18} aria-hidden />
+          </Button>
+        </span>
+        <span className="ml-auto flex flex-wrap items-center gap-x-5 gap-y-1">
+          {mayUndo && (
+            <Button look="quiet" onClick={() => void undo()}>
+              {BUTTONS.undoMove}
+            </Button>
+          )}
+          {LOOKS.map((each) => (
+            <Button
+              key={each}
+              look={each === look ? 'quiet' : 'plain'}
+              aria-pressed={each === look}
+              onClick={() => show(each)}
+            >
+              {each === 'month' ? 'Month' : each === 'week' ? 'Week' : 'List'}
+            </Button>
+          ))}
+        </span>
+      </div>
+      <DndContext
+        id={dragId}
+        sensors={sensors}
+        onDragEnd={({ active, over }) => {
+          letNoClickFollow();
+          const opening = active.data.current?.opening as Opening | undefined;
+          const onto = over?.data.current?.day as Date | undefined;
+          if (opening && onto) void move(opening, onto);
+        }}
+      >
+        {look === 'list' ? (
+          <DayList days={days} openings={openings} onMove={(opening, onto) => void move(opening, onto)} />
+        ) : (
+          <DayGrid
+            days={days}
+            around={look === 'month' ? day : undefined}
+            openings={openings}
+            onMove={(opening, onto) => void move(opening, onto)}
+          />
+        )}
+      </DndContext>
+      {data?.more && <p className="mt-2 text-soft">There is more than can be shown here. Look at a shorter time.</p>}
+      {data && data.entries.length === 0 && (
+        <p className="mt-3 text-soft">
+          Nothing opens in these days. On a video’s page, under “Who may see it”, say that it opens at a set time.
+        </p>
+      )}
+    </main>
+  );
+}
+
+interface DayListProps {
+  days: readonly Date[];
+  openings: ReadonlyMap<string, Opening[]>;
+  onMove: (opening: Opening, to: Date) => void;
+}
+
+/** The days on which something opens, one below the other. */
+function DayList({ days, openings, onMove }: DayListProps) {
+  const full = days.filter((day) => openings.has(dayKey(day)));
+  if (full.length === 0) return null;
+  return (
+    <div className="enamel">
+      {full.map((day) => (
+        <section
+          key={dayKey(day)}
+          aria-label={format(day, 'EEEE d MMMM')}
+          className="border-line px-4 py-2.5 not-first:border-t"
+        >
+          <h2 className="text-base">{format(day, 'EEEE d MMMM')}</h2>
+          {openings.get(dayKey(day))?.map((opening) => (
+            <OpeningLine key={opening.key} opening={opening} onMove={onMove} wide />
+          ))}
+        </section>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,67 @@
+'use client';
+
+import { useDroppable } from '@dnd-kit/core';
+import { format, isSameMonth, isToday } from 'date-fns';
+import { dayKey, type Opening } from './days';
+import { OpeningLine } from './opening-line';
+
+const COLUMNS = 7;
+
+interface DayGridProps {
+  days: readonly Date[];
+  /** The day that is looked at: days of other months are quieter. */
+  around: Date | undefined;
+  openings: ReadonlyMap<string, Opening[]>;
+  onMove: (opening: Opening, to: Date) => void;
+}
+
+/** Days in weeks, each with what opens on it. */
+export function DayGrid({ days, around, openings, onMove }: DayGridProps) {
+  return (
+    <div className="enamel overflow-x-auto">
+      <div className="grid min-w-[760px] grid-cols-7">
+        {days.slice(0, COLUMNS).map((day) => (
+          <div key={dayKey(day)} aria-hidden className="border-line border-b px-2 py-1.5 text-[13px] text-soft">
+            {format(day, 'EEEE')}
+          </div>
+        ))}
+        {days.map((day) => (
+          <Day
+            key={dayKey(day)}
+            day={day}
+            tall={days.length === COLUMNS}
+            quiet={around !== undefined && !isSameMonth(day, around)}
+            openings={openings.get(dayKey(day)) ?? []}
+            onMove={onMove}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+interface DayProps extends Pick<DayGridProps, 'onMove'> {
+  day: Date;
+  quiet: boolean;
+  tall: boolean;
+  openings: readonly Opening[];
+}
+
+function Day({ day, quiet, tall, openings, onMove }: DayProps) {
+  const { setNodeRef, isOver } = useDroppable({ id: dayKey(day), data: { day } });
+  return (
+    <section
+      ref={setNodeRef}
+      aria-label={format(day, 'EEEE d MMMM')}
+      className={`border-line border-r border-b p-1 [&:nth-child(7n)]:border-r-0 ${tall ? 'min-h-80' : 'min-h-[82px]'} ${quiet ? 'bg-sunk' : ''} ${isOver ? 'bg-copper-wash' : ''}`}
+    >
+      <p className={`px-1.5 text-[13px] tabular-nums ${isToday(day) ? 'font-bold' : 'text-soft'}`}>
+        {format(day, day.getDate() === 1 ? 'd MMM' : 'd')}
+        {isToday(day) && ' · today'}
+      </p>
+      {openings.map((opening) => (
+        <OpeningLine key={opening.key} opening={opening} onMove={onMove} />
+      ))}
+    </section>
+  );
+}

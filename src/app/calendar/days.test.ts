@@ -1,0 +1,39 @@
+import { describe, expect, it } from 'vitest';
+import type { CalendarEntry } from '@/desk/look/views';
+import { dayKey, daysOf, openingsByDay, stepped } from './days';
+
+const day = new Date(2026, 10, 27, 15, 30);
+const entry = (videoId: string, at: Date, name: string) =>
+  ({ videoId, title: videoId, at: at.toISOString(), channel: { name } }) as CalendarEntry;
+
+describe('the days of the Calendar', () => {
+  it('are whole weeks from Monday on, around the month or the day', () => {
+    const month = daysOf('month', day).map(dayKey);
+    expect([month[0], month.at(-1), month.length]).toEqual(['2026-10-26', '2026-12-06', 42]);
+    const week = daysOf('week', day).map(dayKey);
+    expect([week[0], week.at(-1), week.length]).toEqual(['2026-11-23', '2026-11-29', 7]);
+    expect(daysOf('list', day).map(dayKey)[0]).toBe('2026-11-27');
+    // A month that is four weeks sharp has no more than them.
+    expect(daysOf('month', new Date(2027, 1, 10))).toHaveLength(28);
+  });
+
+  it('go on by a month, a week or as many as the list has, and back to where they were', () => {
+    expect(dayKey(stepped('month', new Date(2027, 0, 31), 1))).toBe('2027-02-01');
+    expect(dayKey(stepped('week', day, -1))).toBe('2026-11-20');
+    for (const look of ['week', 'list'] as const) expect(stepped(look, stepped(look, day, 1), -1)).toEqual(day);
+  });
+
+  it('have a video once where it opens on several channels at the same minute', () => {
+    const at = new Date(2026, 10, 27, 18, 0, 3);
+    const later = new Date(2026, 10, 28, 9, 0);
+    const found = openingsByDay([
+      entry('a', at, 'One'),
+      entry('a', new Date(+at + 900), 'Two'),
+      entry('a', later, 'Three'),
+    ]);
+    expect([...found.keys()]).toEqual(['2026-11-27', '2026-11-28']);
+    expect(found.get('2026-11-27')?.map(({ entries }) => entries.map(({ channel }) => channel.name))).toEqual([
+      ['One', 'Two'],
+    ]);
+  });
+});

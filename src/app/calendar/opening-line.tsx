@@ -1,0 +1,75 @@
+'use client';
+
+import { useDraggable } from '@dnd-kit/core';
+import { addDays, format } from 'date-fns';
+import Link from 'next/link';
+import type { KeyboardEvent } from 'react';
+import { shownIn } from '@/core/release/in-words';
+import { dropStateWords } from '@/ui/drop-words';
+import { LOOK_COLOURS, lookOf, type StopsLook } from '@/ui/stops';
+import type { Opening } from './days';
+import { isMovable } from './use-moves';
+
+/** The worst that stands of its channels is what is seen first. */
+const ORDER: readonly StopsLook[] = ['snag', 'moving', 'idle', 'held', 'live'];
+const SIGNS: Record<StopsLook, string> = { snag: '▲', moving: '◐', idle: '○', held: '‖', live: '●' };
+
+const KEYS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 };
+
+interface OpeningLineProps {
+  opening: Opening;
+  onMove: (opening: Opening, to: Date) => void;
+  /** Whether there is room for all that can be said. */
+  wide?: boolean;
+}
+
+/** A video at the moment at which it opens: when, what, where, and how it stands. */
+export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps) {
+  const { at, entries, key } = opening;
+  const movable = isMovable(opening);
+  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
+    id: key,
+    data: { opening },
+    disabled: !movable,
+  });
+  const looks = entries.map(lookOf);
+  const look = ORDER.find((each) => looks.includes(each)) ?? 'idle';
+  const [first] = entries;
+  if (!first) return null;
+  const names = new Intl.ListFormat('en').format(entries.map(({ channel }) => channel.name));
+  const states = [...new Set(entries.map(({ state }) => dropStateWords(state)))].join(', ').toLowerCase();
+  const said = first.opensAt;
+  const hear = (event: KeyboardEvent) => {
+    const days = KEYS[event.key];
+    if (!movable || !event.shiftKey || !days) return;
+    event.preventDefault();
+    onMove(opening, addDays(at, days));
+  };
+  return (
+    <Link
+      ref={setNodeRef}
+      {...listeners}
+      href={`/videos/${first.videoId}`}
+      draggable={false}
+      onKeyDown={hear}
+      data-tip={movable ? 'Drag it to another day, or Shift and arrow keys' : undefined}
+      style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
+      className={`block rounded-md px-1.5 py-1 text-[13px] leading-snug hover:bg-sunk ${isDragging ? 'relative z-10 bg-card shadow-lg' : ''} ${wide ? 'sm:grid sm:grid-cols-[64px_minmax(0,1fr)_minmax(0,1fr)] sm:gap-x-3 sm:px-3 sm:py-2' : ''}`}
+    >
+      <span className={`font-mono tabular-nums ${LOOK_COLOURS[look]}`}>
+        <span aria-hidden>{SIGNS[look]}</span> {format(at, 'HH:mm')}
+      </span>{' '}
+      <b className="font-medium [overflow-wrap:anywhere]">{first.title || 'Without a title'}</b>
+      <span className={`text-soft ${wide ? '' : 'block'}`}>
+        {names}
+        <span className={wide ? '' : 'sr-only'}> · {states}</span>
+        {wide && said && said.zone !== Intl.DateTimeFormat().resolvedOptions().timeZone && (
+          <span>
+            {' '}
+            · {shownIn(said.zone, at)} in {said.zone}
+          </span>
+        )}
+      </span>
+    </Link>
+  );
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react';
+import type { Moment } from '@/core/release';
+import { useActs } from '@/ui/saving/use-acts';
+import { dayKey, type Opening } from './days';
+
+interface Move {
+  entry: Opening['entries'][number];
+  from: Moment;
+  to: Moment;
+}
+
+/** Whether an opening can be moved: it is to come, at a time that somebody set. */
+export const isMovable = ({ entries }: Opening): boolean => entries.every(({ opensAt }) => opensAt !== null);
+
+/** The same time of day, by the clocks it was said in, on another day of the Calendar. */
+function movedTo(opensAt: Moment, from: Date, to: Date): Moment {
+  // By whole days, so that a time that is another day where it was said stays so.
+  const days = Math.round(
+    (Date.parse(`${dayKey(to)}T00:00:00Z`) - Date.parse(`${dayKey(from)}T00:00:00Z`)) / 86_400_000,
+  );
+  const day = new Date(Date.parse(`${opensAt.wall.slice(0, 10)}T00:00:00Z`) + days * 86_400_000);
+  return { wall: `${day.toISOString().slice(0, 10)}${opensAt.wall.slice(10)}`, zone: opensAt.zone };
+}
+
+/** Moves of openings to other days, which can be taken back one by one. */
+export function useMoves(concerns: readonly unknown[]) {
+  const { save } = useActs(concerns);
+  const [made, setMade] = useState<Move[][]>([]);
+  const put = ({ entry, from, to }: Move) => {
+    const { videoId, channel, setHere } = entry;
+    const on = { opensAt: from };
+    return setHere
+      ? save(`/api/videos/${videoId}/channels`, {
+          method: 'PATCH',
+          json: { channelId: channel.id, set: { opensAt: to }, on },
+        })
+      : save(`/api/videos/${videoId}`, { method: 'PATCH', json: { opensAt: to, on } });
+  };
+  const putAll = async (moves: readonly Move[]) => {
+    const ends = [];
+    for (const move of moves) ends.push(await put(move));
+    return ends.every((end) => end === 'saved');
+  };
+  return {
+    async move(opening: Opening, to: Date) {
+      if (!isMovable(opening) || dayKey(opening.at) === dayKey(to)) return;
+      const moves = opening.entries.flatMap((entry): Move[] =>
+        entry.opensAt ? [{ entry, from: entry.opensAt, to: movedTo(entry.opensAt, opening.at, to) }] : [],
+      );
+      // What is set on the video moves all of its channels at once.
+      const once = moves.filter(({ entry }, index) => {
+        return entry.setHere || moves.findIndex((each) => !each.entry.setHere) === index;
+      });
+      if (await putAll(once)) setMade((all) => [...all, once]);
+    },
+    mayUndo: made.length > 0,
+    async undo() {
+      const last = made.at(-1);
+      if (!last) return;
+      setMade((all) => all.slice(0, -1));
+      await putAll(last.map(({ entry, from, to }) => ({ entry, from: to, to: from })));
+    },
+  };
+}

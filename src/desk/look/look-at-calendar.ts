@@ -1,0 +1,60 @@
+import { date, object } from 'yup';
+import { valuesOf } from '@/core/defaults';
+import { instantOf } from '@/core/release';
+import { channelsById } from '@/store/channels';
+import { database } from '@/store/database';
+import { type Drop, dropsOf } from '@/store/drops';
+import { videosOpeningBetween } from '@/store/releases';
+import { videosById } from '@/store/videos';
+import { inForceAt, keptLayers } from '../layers/layers';
+import { channelView } from './look';
+import type { CalendarEntry, CalendarView } from './views';
+
+/** So many videos a look shows; a month of the busiest manager has fewer. */
+const MOST = 2000;
+const LONGEST_DAYS = 100;
+
+const spanShape = object({
+  from: date().required('Say from when.'),
+  to: date().required('Say up to when.'),
+})
+  .noUnknown()
+  .test('span', `The Calendar shows at most ${LONGEST_DAYS} days at once.`, ({ from, to }) => {
+    const days = (to.getTime() - from.getTime()) / 86_400_000;
+    return days > 0 && days <= LONGEST_DAYS;
+  });
+
+/** What goes out and went out from one instant up to another: each video on each channel, in the order of time. */
+export async function lookAtCalendar(input: unknown): Promise<CalendarView> {
+  const { from, to } = await spanShape.validate(input, { stripUnknown: false });
+  const db = database();
+  const ids = await videosOpeningBetween(db, from, to, MOST);
+  const [videos, drops, layers] = await Promise.all([videosById(db, ids), dropsOf(db, ids), keptLayers(db)]);
+  const channels = await channelsById(db, [...new Set(drops.map(({ channelId }) => channelId))]);
+  const byId = new Map(videos.map((video) => [video.id, video]));
+  const entries = drops.flatMap((drop): CalendarEntry[] => {
+    const [video, channel] = [byId.get(drop.videoId), channels.get(drop.channelId)];
+    if (!video || !channel) return [];
+    const { release, opensAt, privacy } = valuesOf(inForceAt(layers, video, channel, drop));
+    const timed = privacy !== 'private' && (release === 'at a time' || release === 'together');
+    const at = drop.liveAt ?? (timed && opensAt ? instantOf(opensAt) : undefined);
+    if (!at || at < from || at >= to || drop.state === 'removed' || (drop.liveAt && isPrivate(drop))) return [];
+    return [
+      {
+        videoId: video.id,
+        title: video.title,
+        at: at.toISOString(),
+        state: drop.state,
+        channel: channelView(channel),
+        together: release === 'together',
+        setHere: drop.own.opensAt !== undefined,
+        opensAt: drop.liveAt ? null : opensAt,
+      },
+    ];
+  });
+  entries.sort((a, b) => a.at.localeCompare(b.at) || a.title.localeCompare(b.title));
+  return { entries, more: ids.length === MOST };
+}
+
+/** What went live for its owner alone has opened to nobody. */
+const isPrivate = ({ openedTo }: Drop) => openedTo === undefined || openedTo === 'private';

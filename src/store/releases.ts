@@ -1,0 +1,21 @@
+import type { Database } from './database';
+
+/** A zone's wall time is at most so many hours from UTC, either way. */
+const FURTHEST_HOURS = 15;
+
+const wallNear = (instant: Date, hours: number) =>
+  new Date(instant.getTime() + hours * 3_600_000).toISOString().slice(0, 19);
+
+/**
+ * The videos of which something has opened, or may be meant to open, from one instant up to another. A set time is kept as it
+ * was said, so that some near the ends do not belong there.
+ * @param most how many at the most
+ */
+export async function videosOpeningBetween(db: Database, from: Date, to: Date, most: number): Promise<string[]> {
+  const walls = [wallNear(from, -FURTHEST_HOURS), wallNear(to, FURTHEST_HOURS)] as [string, string];
+  const set = db('videos').select({ videoId: 'id' }).whereBetween('opensWall', walls);
+  const onChannel = db('drops').select('videoId').whereBetween('opensWall', walls);
+  const opened = db('drops').select('videoId').whereBetween('liveAt', [from, to]);
+  const rows: { videoId: string }[] = await set.union([onChannel, opened]).limit(most);
+  return rows.map(({ videoId }) => videoId);
+}

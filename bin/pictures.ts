@@ -26,7 +26,11 @@ async function take(
   options: { dark?: boolean; width?: number; height?: number; before?: (page: Page) => Promise<void> } = {},
 ): Promise<void> {
   const { dark = false, width = 1280, height = 800, before } = options;
-  const page = await browser.newPage({ viewport: { width, height }, colorScheme: dark ? 'dark' : 'light' });
+  const page = await browser.newPage({
+    viewport: { width, height },
+    colorScheme: dark ? 'dark' : 'light',
+    timezoneId: 'Europe/Berlin',
+  });
   await page.goto(at);
   await page.waitForTimeout(1500);
   await before?.(page);
@@ -76,7 +80,6 @@ await take('sheet-words', `${address}/videos/${named('Caulking').video}`, {
     await page.waitForTimeout(400);
   },
 });
-await take('series-list', `${address}/series`);
 await take('series', `${address}/series`, {
   height: 1200,
   before: async (page) => {
@@ -120,13 +123,16 @@ await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`,
   height: 900,
   before: (page) => openSection(page, 'Declarations'),
 });
-for (const [name, site] of [
-  ['watch', 'lanternfold'],
-  ['watch-pipwire', 'pipwire'],
-] as const) {
-  const link = caulking.find((drop) => drop.site === site)?.link;
-  if (link) await take(name, link, { height: 1000 });
-}
+const watched = caulking.find((drop) => drop.site === 'lanternfold')?.link;
+if (watched) await take('watch', watched, { height: 1000 });
+await take('calendar', `${address}/calendar`);
+await take('sheet-release', `${address}/videos/${named('Ice on the slip').video}`, {
+  before: async (page) => {
+    await openSection(page, 'Words');
+    await page.getByLabel('Opens at', { exact: true }).evaluate((field) => field.scrollIntoView({ block: 'center' }));
+    await page.waitForTimeout(800);
+  },
+});
 await take('consent', `${address}/channels`, {
   before: async (page) => {
     await page

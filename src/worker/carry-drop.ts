@@ -56,6 +56,9 @@ export async function carryDrop(claim: Claim): Promise<void> {
   }
 }
 
+/** What is held is tried again so long before its moment. */
+const BEFORE_OPENING_SECONDS = 2;
+
 /** What a step asks its site for. */
 const USES: Record<keyof typeof STEPS, Use> = {
   packing: 'work',
@@ -255,7 +258,8 @@ async function comeBack(
   const now = await databaseTime(db);
   const putOffSince = fields.putOffSince ?? now;
   // What is held is in hand again before its moment, however the site is.
-  const left = drop.state === 'held' && drop.opensAt ? (drop.opensAt.getTime() - now.getTime()) / 1000 - 2 : seconds;
+  const opensAt = drop.state === 'held' ? (await dropById(db, drop.id))?.opensAt : undefined;
+  const left = opensAt ? (opensAt.getTime() - now.getTime()) / 1000 - BEFORE_OPENING_SECONDS : seconds;
   await postponeDrop(db, claim, Math.max(0, Math.min(seconds, left)), {
     ...fields,
     waiting,

@@ -212,6 +212,22 @@ export function conformance(name: string, make: () => Subject): void {
       }
     });
 
+    it('opens by itself at a time it is told, and not where that is taken back', async () => {
+      const id = begun.siteVideoId;
+      const at = (seconds: number) => new Date((Math.ceil(Date.now() / 1000) + seconds) * 1000);
+      const far = at(600);
+      for (let times = 0; times < 2; times += 1) await adapter.openAt?.(session, id, far, 'everyone');
+      expect(await adapter.status(session, id)).toMatchObject({ privacy: 'private', opensAt: far });
+      await adapter.showTo(session, id, 'private');
+      expect((await adapter.status(session, id)).opensAt).toBeUndefined();
+      const soon = at(1);
+      await adapter.openAt?.(session, id, soon, 'link');
+      await expect.poll(async () => (await adapter.status(session, id)).privacy, { timeout: 10_000 }).toBe('link');
+      expect(Date.now()).toBeGreaterThanOrEqual(soon.getTime());
+      await expect(adapter.openAt?.(session, id, new Date(0), 'everyone')).rejects.toMatchObject({ kind: 'refused' });
+      await adapter.showTo(session, id, 'private');
+    });
+
     it('opens to everyone, and says so', async () => {
       await adapter.showTo(session, begun.siteVideoId, 'everyone');
       await adapter.showTo(session, begun.siteVideoId, 'everyone');

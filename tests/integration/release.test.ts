@@ -84,7 +84,7 @@ describe('a video that opens at a time', () => {
     await expect.poll(told, { timeout: 10_000 }).toBeDefined();
     await editVideo(id, { release: 'on my word' });
     await expect.poll(told, { timeout: 10_000 }).toBeUndefined();
-    const moment = inSeconds(3);
+    const moment = inSeconds(7);
     await editVideo(id, { release: 'at a time', opensAt: moment });
     await expect.poll(told, { timeout: 5000 }).toBe(instantOf(moment).toISOString());
     await untilState(id, 'live');
@@ -98,7 +98,7 @@ describe('a video that opens at a time', () => {
     await setFaultsAt('lanternfold', { kind: 'time forgotten', match: `release-${clips + 1}` });
     const id = await sent(FAR, 'Marrow Quay');
     await untilState(id, 'held');
-    await editVideo(id, { opensAt: inSeconds(3) });
+    await editVideo(id, { opensAt: inSeconds(7) });
     await untilState(id, 'live');
     expect((await says(id)).at(-1)).toBe('Live: open to everyone');
   });

@@ -29,7 +29,9 @@ export async function channelsNotChecked(record: VideoRecord, drop: Pick<Drop, '
   return others.flatMap((other) => {
     const channel = channels.get(other.channelId);
     if (!channel) return [];
-    const { waitsFor } = meantWords(record, channel, other, profileAt(site(channel.site).profile, channel));
-    return waitsFor === 'together' ? [channel.name] : [];
+    const profile = profileAt(site(channel.site).profile, channel);
+    // What its site opens by itself waits for nobody, and nobody for it.
+    if (profile.opensItself) return [];
+    return meantWords(record, channel, other, profile).waitsFor === 'together' ? [channel.name] : [];
   });
 }

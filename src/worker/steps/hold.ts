@@ -10,6 +10,8 @@ import { SnagFound, type Step, type StepContext, type StepEnd } from './step';
 const LEAD_SECONDS = 2;
 /** So long before its moment it is looked at for the last time, while there is time to put things right. */
 const LAST_LOOK_SECONDS = 60;
+/** So long before its moment a site is told of it at the latest; after that, Kettle Drop opens the video itself. */
+const TELL_SECONDS = 4;
 const BETWEEN_LOOKS_SECONDS = 3600;
 /** What is opened so soon after its moment is not late. */
 const ON_TIME_MILLISECONDS = 2000;
@@ -53,7 +55,10 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
   }
   if (left > LEAD_SECONDS) {
     if (!drop.wordAt) {
-      await keepTime(context, meant, until);
+      // However the site is, it is in hand again in time.
+      await context.keep({ opensAt: until });
+      if (left > TELL_SECONDS) await keepTime(context, meant, until);
+      else if (drop.siteOpensAt && drop.siteOpensAt.getTime() !== until.getTime()) await keepNoTime(context, meant);
       // Told when it happens, not at the moment: a permission taken back, a video that is gone.
       await adapter.status(session, drop.siteVideoId ?? '');
     }

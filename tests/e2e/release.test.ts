@@ -173,6 +173,12 @@ describe('the Calendar', () => {
     expect(new URL(calendar.url()).pathname).toBe('/calendar');
     await calendar.getByRole('button', { name: BUTTONS.undoMove }).click();
     await expect.poll(() => shownOn(calendar)).toBe(before);
+    await calendar.getByRole('button', { name: 'Subscribe' }).click();
+    await calendar.getByRole('button', { name: 'Make the address' }).click();
+    const address = await calendar.getByLabel('Calendar address').inputValue();
+    const answer = await fetch(address);
+    expect(answer.headers.get('content-type')).toBe('text/calendar; charset=utf-8');
+    expect(await answer.text()).toContain('Ice on the slip');
     await expectReachable(calendar);
     await context.close();
   });

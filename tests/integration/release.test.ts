@@ -1,12 +1,15 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import ICAL from 'ical.js';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { instantOf, type Moment, momentAt } from '@/core/release';
 import { disconnect } from '@/desk/account/connect';
+import { renewKey } from '@/desk/account/renew-key';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtCalendar } from '@/desk/look/look-at-calendar';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetView } from '@/desk/look/views';
+import { calendarAddress, calendarFeed, endCalendarAddress, renewCalendarAddress } from '@/desk/release/calendar-feed';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
@@ -272,5 +275,43 @@ describe('kettle open', () => {
     const together = await kettle(['open', id, '--together']);
     expect(together).toMatchObject({ status: 0, out: 'Opens together\n' });
     await untilState(id, 'live');
+  });
+});
+
+describe('the Calendar for other programs', () => {
+  it('is iCalendar that a registry parser reads back (RFC 5545), at an address that can be renewed', async () => {
+    const title =
+      'Ice, frost; and a very long title that has to be folded after seventy-five octets: Eisgang im Hafen ⛵';
+    const id = await sent({ ...FAR, title }, 'Marrow Quay Films');
+    await expect(calendarFeed('anything.ics')).rejects.toThrow('There is no calendar at this address');
+    const { address } = await renewCalendarAddress();
+    const file = (at = '') => at.split('/').at(-1) ?? '';
+    const text = await calendarFeed(file(address));
+    // RFC 5545 §3.1: lines end with CRLF, and have at most 75 octets.
+    for (const line of text.split('\r\n')) {
+      expect(line).not.toContain('\n');
+      expect(Buffer.byteLength(line)).toBeLessThanOrEqual(75);
+    }
+    const events = new ICAL.Component(ICAL.parse(text))
+      .getAllSubcomponents('vevent')
+      .map((each) => new ICAL.Event(each));
+    const event = events.find(({ uid }) => uid.startsWith(id));
+    expect(event?.summary).toBe(`${title} · Marrow Quay Films`);
+    expect(event?.startDate.toJSDate()).toEqual(instantOf(FAR.opensAt));
+    // Moved, it is the same event at another time.
+    const later = inSeconds(7200);
+    await editVideo(id, { opensAt: later });
+    const again = new ICAL.Component(ICAL.parse(await calendarFeed(file(address))));
+    const moved = again.getAllSubcomponents('vevent').map((each) => new ICAL.Event(each));
+    expect(moved.find(({ uid }) => uid === event?.uid)?.startDate.toJSDate()).toEqual(instantOf(later));
+
+    // The key of the vault may be renewed; another address ends this one.
+    await renewKey();
+    expect((await calendarAddress()).address).toBe(address);
+    const { address: other } = await renewCalendarAddress();
+    await expect(calendarFeed(file(address))).rejects.toThrow('There is no calendar');
+    expect(await calendarFeed(file(other))).toContain('BEGIN:VCALENDAR');
+    await endCalendarAddress();
+    await expect(calendarFeed(file(other))).rejects.toThrow('There is no calendar');
   });
 });

@@ -7,11 +7,13 @@ import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useId, useMemo, useState } from 'react';
 import type { CalendarView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
-import { Button } from '@/ui/button';
+import { Button, buttonLook } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
+import { PopButton } from '@/ui/pop-button';
 import { DayGrid } from './day-grid';
 import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, stepped } from './days';
 import { OpeningLine } from './opening-line';
+import { Subscribe } from './subscribe';
 import { useMoves } from './use-moves';
 
 const CONCERNS = ['calendar'] as const;
@@ -94,6 +96,12 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
               {BUTTONS.undoMove}
             </Button>
           )}
+          <PopButton
+            button={{ className: buttonLook('plain'), children: 'Subscribe' }}
+            panel={{ label: 'Subscribe', align: 'end', className: 'p-4' }}
+          >
+            <Subscribe />
+          </PopButton>
           {LOOKS.map((each) => (
             <Button
               key={each}

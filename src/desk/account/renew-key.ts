@@ -1,4 +1,5 @@
 import { accountsToSealAnew, sealAccountAnew } from '@/store/accounts';
+import { sealCalendarTokenAnew } from '@/store/calendar-address';
 import { database } from '@/store/database';
 import { addVaultKey } from '@/store/vault';
 import { log } from '../log';
@@ -12,6 +13,7 @@ export async function renewKey(): Promise<number> {
   addVaultKey();
   let count = 0;
   for (const id of await accountsToSealAnew(db)) if (await sealAccountAnew(db, id)) count += 1;
+  await sealCalendarTokenAnew(db);
   log.info({ accounts: count }, 'the key of the vault was renewed');
   return count;
 }

@@ -27,6 +27,11 @@ const spanShape = object({
 /** What goes out and went out from one instant up to another: each video on each channel, in the order of time. */
 export async function lookAtCalendar(input: unknown): Promise<CalendarView> {
   const { from, to } = await spanShape.validate(input, { stripUnknown: false });
+  return openingsBetween(from, to);
+}
+
+/** The same for a span of any length. */
+export async function openingsBetween(from: Date, to: Date): Promise<CalendarView> {
   const db = database();
   const ids = await videosOpeningBetween(db, from, to, MOST);
   const [videos, drops, layers] = await Promise.all([videosById(db, ids), dropsOf(db, ids), keptLayers(db)]);

@@ -10,6 +10,11 @@ export async function up(db: Knex): Promise<void> {
     table.string('releasedFor', 200);
     table.index(['liveAt']);
   });
+  // The secret address at which calendar programs read what opens; one row at the most.
+  await db.schema.createTable('calendarAddress', (table) => {
+    table.tinyint('id').primary();
+    table.text('sealedToken').notNullable();
+  });
   // The wall time that is set, for the Calendar to find it by; the database keeps it with the record.
   for (const table of ['videos', 'drops']) {
     await db.raw(`ALTER TABLE ?? ADD COLUMN ?? VARCHAR(19) AS (JSON_VALUE(??, '$.opensAt.wall')) PERSISTENT`, [
@@ -22,6 +27,7 @@ export async function up(db: Knex): Promise<void> {
 }
 
 export async function down(db: Knex): Promise<void> {
+  await db.schema.dropTable('calendarAddress');
   for (const table of ['videos', 'drops']) {
     await db.schema.alterTable(table, (altered) => {
       altered.dropIndex(['opensWall']);

@@ -137,6 +137,7 @@ export const SERIES: DemoSeries[] = [
       playlists: { way: 'add', items: ['Plank by Plank'] },
       privacy: 'everyone',
       category: 'craft',
+      rhythm: { rule: 'FREQ=WEEKLY;BYDAY=WE', from: '2026-01-07', time: '17:00', zone: 'Europe/Berlin' },
     },
   },
   {
@@ -150,6 +151,7 @@ export const SERIES: DemoSeries[] = [
       playlists: { way: 'add', items: ['Tide Notes 2026'] },
       privacy: 'everyone',
       comments: 'hold doubtful',
+      rhythm: { rule: 'FREQ=WEEKLY;BYDAY=FR', from: '2026-01-02', time: '18:00', zone: 'Europe/Berlin' },
     },
   },
   {

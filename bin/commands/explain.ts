@@ -1,13 +1,15 @@
 import { DEFAULT_FIELDS, type DefaultField, FIELD_NAMES, sourceWords } from '@/core/defaults';
+import { isMoment, momentInWords } from '@/core/release';
 import type { SheetChannel, SheetView } from '@/desk/look/views';
 
 const HOW = { file: 'recognised from the file name', person: 'as you said' };
 
 /** A value on one line. */
 function valueWords(value: unknown): string {
-  if (value === undefined || value === '') return 'nothing';
+  if (value === undefined || value === null || value === '') return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (Array.isArray(value) && value.every((item) => typeof item === 'string')) return value.join(', ') || 'none';
+  if (isMoment(value)) return momentInWords(value);
   return JSON.stringify(value);
 }
 

@@ -1,10 +1,23 @@
-import type { Database } from './database';
+import type { LayerValues } from '@/core/defaults';
+import type { Moment } from '@/core/release';
+import { type Database, fromJson } from './database';
 
 /** A zone's wall time is at most so many hours from UTC, either way. */
 const FURTHEST_HOURS = 15;
 
 const wallNear = (instant: Date, hours: number) =>
   new Date(instant.getTime() + hours * 3_600_000).toISOString().slice(0, 19);
+
+/** The set times of a series' videos, for all of their channels or for one; of all but one video. */
+export async function momentsOfSeries(db: Database, seriesId: string, but: string): Promise<Moment[]> {
+  const ofSeries = db('videos').where({ seriesId }).whereNot({ id: but });
+  const rows: { own: string }[] = await ofSeries
+    .clone()
+    .whereNotNull('opensWall')
+    .select('own')
+    .unionAll([db('drops').whereIn('videoId', ofSeries.clone().select('id')).whereNotNull('opensWall').select('own')]);
+  return rows.flatMap(({ own }) => fromJson<LayerValues>(own)?.opensAt ?? []);
+}
 
 /**
  * The videos of which something has opened, or may be meant to open, from one instant up to another. A set time is kept as it

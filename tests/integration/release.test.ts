@@ -4,12 +4,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { instantOf, type Moment, momentAt } from '@/core/release';
 import { disconnect } from '@/desk/account/connect';
 import { renewKey } from '@/desk/account/renew-key';
+import { editDefaults } from '@/desk/defaults/defaults';
+import { newSeries } from '@/desk/defaults/series';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtCalendar } from '@/desk/look/look-at-calendar';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetView } from '@/desk/look/views';
 import { calendarAddress, calendarFeed, endCalendarAddress, renewCalendarAddress } from '@/desk/release/calendar-feed';
+import { nextPlace } from '@/desk/release/next-place';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
@@ -313,5 +316,30 @@ describe('the Calendar for other programs', () => {
     expect(await calendarFeed(file(other))).toContain('BEGIN:VCALENDAR');
     await endCalendarAddress();
     await expect(calendarFeed(file(other))).rejects.toThrow('There is no calendar');
+  });
+});
+
+describe('the rhythm of a series', () => {
+  it('offers each new video the next place at which no other of the series opens', async () => {
+    const series = await newSeries({ name: 'Frost report', pattern: 'frost-report_{title}' });
+    const layer = { layer: 'series', owner: series };
+    const [one, two] = [await sent(FAR, 'Marrow Quay Films'), await sent({ release: 'on my word' }, 'Marrow Quay')];
+    for (const id of [one, two]) await editVideo(id, { seriesId: series, ...(id === one && { opensAt: null }) });
+    expect(await nextPlace(one)).toEqual({});
+    const fridays = { rule: 'FREQ=WEEKLY;BYDAY=FR', from: '2026-11-27', time: '18:00', zone: 'Europe/Berlin' };
+    await editDefaults(layer, { rhythm: fridays });
+    const { place, instant } = await nextPlace(one);
+    expect(place).toMatchObject({ wall: expect.stringMatching(/T18:00:00$/), zone: 'Europe/Berlin' });
+    expect(new Date(instant ?? '').getUTCDay()).toBe(5);
+    expect(await nextPlace(two)).toEqual({ place, instant });
+    await editVideo(one, { opensAt: place });
+    expect(await nextPlace(one)).toEqual({ place, instant });
+    const next = await nextPlace(two);
+    expect(Date.parse(next.instant ?? '')).toBeGreaterThan(Date.parse(instant ?? ''));
+    // Also where a time is set for one channel alone.
+    await editOnChannel(two, { channelId: ids.get('Marrow Quay'), set: { opensAt: next.place } });
+    await editVideo(one, { opensAt: null });
+    expect(await nextPlace(one)).toEqual({ place, instant });
+    await expect(editDefaults(layer, { rhythm: { ...fridays, rule: 'FREQ=HOURLY' } })).rejects.toThrow('by days');
   });
 });

@@ -1,6 +1,6 @@
 import { DECLARATION_NAMES, type Declarations, PLAIN_DECLARATIONS } from '../declarations';
 import type { Privacy } from '../delivery';
-import type { Moment, ReleaseWay } from '../release';
+import type { Moment, ReleaseWay, Rhythm } from '../release';
 import type { FileHabit } from '../renditions';
 import type { Fraction } from '../time';
 import { type LinkItem, PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
@@ -32,6 +32,8 @@ export interface Defaults extends Declarations {
   opensAt: Moment | null;
   /** Hours by which it may open late where it could not open at its time; after that, somebody is asked. */
   lateAtMost: number;
+  /** When the videos of a series open, again and again. */
+  rhythm: Rhythm | null;
   /** Colours of the markers that are chapters for viewers, where nobody has chosen for the video. */
   chapterColours: string[];
   /** Whether captions go along. */
@@ -79,6 +81,7 @@ export const PLAIN_DEFAULTS: Defaults = {
   release: 'by itself',
   opensAt: null,
   lateAtMost: 24,
+  rhythm: null,
   chapterColours: [],
   sendCaptions: true,
   picture: { way: 'none' },
@@ -105,6 +108,7 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   release: 'release',
   opensAt: 'opening time',
   lateAtMost: 'late opening',
+  rhythm: 'rhythm',
   chapterColours: 'marker colours for chapters',
   sendCaptions: 'captions',
   picture: 'picture',

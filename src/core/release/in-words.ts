@@ -51,3 +51,11 @@ export function fromNow(instant: Date, now: Date): string {
   const [unit, length] = UNITS.find(([, each]) => Math.abs(seconds) >= each * 1.5) ?? UNITS[3];
   return new Intl.RelativeTimeFormat('en', { numeric: 'always' }).format(Math.round(seconds / length), unit);
 }
+
+/** Whether a value is a moment as it was said. */
+export const isMoment = (value: unknown): value is { wall: string; zone: string } =>
+  typeof (value as { wall?: unknown } | null)?.wall === 'string';
+
+/** A moment as it was said: 18:30 on Sat, 28 Nov 2026 in Europe/Berlin. */
+export const momentInWords = ({ wall, zone }: { wall: string; zone: string }): string =>
+  `${dayAndTime(wall)} in ${zone}`;

@@ -10,7 +10,7 @@ import {
 } from '@/core/declarations';
 import { type DefaultField, isListField, type LayerValues, RELEASES } from '@/core/defaults';
 import { PRIVACIES } from '@/core/delivery';
-import { resolved, zoneNamed } from '@/core/release';
+import { type Rhythm, resolved, rhythmFinding, zoneNamed } from '@/core/release';
 import { isWithinReach } from '@/core/time';
 import { type LinkItem, SHELF_NAME, uniqueTags } from '@/core/words';
 import { idShape } from '../id-shape';
@@ -96,6 +96,18 @@ const openingTimeShape = object({
     return wrong === undefined || context.createError({ message: wrong });
   });
 
+const rhythmShape = object({
+  rule: string().max(300, 'A rule has at most 300 characters.').required(),
+  from: string().max(10).required(),
+  time: string().max(5).required(),
+  zone: string().max(60).required(),
+})
+  .noUnknown()
+  .test('rhythm', '', (rhythm, context) => {
+    const wrong = rhythmFinding(rhythm as Rhythm);
+    return wrong === undefined || context.createError({ message: wrong });
+  });
+
 function findingsOf(said: Parameters<typeof resolved>[0]): string[] {
   try {
     return resolved(said, new Date()).findings;
@@ -130,6 +142,7 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   privacy: string().oneOf(PRIVACIES),
   release: string().oneOf(RELEASES),
   opensAt: openingTimeShape as never,
+  rhythm: rhythmShape as never,
   lateAtMost: number()
     .typeError('Say by how many hours it may open late, from 0 to 720.')
     .min(0, 'It opens late by 0 hours at the least.')

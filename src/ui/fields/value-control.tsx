@@ -5,6 +5,7 @@ import type { CountryRule, Credit } from '@/core/declarations';
 import type { DefaultField, LayerValues, ListValue, PictureHabit } from '@/core/defaults';
 import type { SiteRules } from '@/core/delivery';
 import type { Moment } from '@/core/release/moment';
+import type { Rhythm } from '@/core/release/rhythm';
 import type { FileHabit } from '@/core/renditions';
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
 import type { ChannelView } from '@/desk/look/views';
@@ -28,6 +29,7 @@ import { LinksField } from './links-field';
 import { PictureHabitField } from './picture-habit-field';
 import { ProductsField } from './products-field';
 
+const RhythmField = dynamic(() => import('./rhythm-field').then((part) => part.RhythmField));
 const OpeningTime = dynamic(() => import('../release/opening-time').then((part) => part.OpeningTime));
 
 /** What the fields of a layer have to choose from. */
@@ -144,6 +146,8 @@ export function ValueControl(props: ValueControlProps) {
       return <ChannelTicks stock={stock} chosen={value as string[]} onChange={put} />;
     case 'lateAtMost':
       return <LateField id={id} hours={value as number} onChange={put} />;
+    case 'rhythm':
+      return <RhythmField id={id} rhythm={value as Rhythm | null} onChange={put} />;
     case 'opensAt':
       return <OpeningTime id={id} value={value as Moment | null} onChange={put} sites={stock.sites ?? []} />;
     case 'recordedOn':

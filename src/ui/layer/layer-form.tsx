@@ -42,6 +42,7 @@ function groupsOf({ layer, declares, hasGroups, rules }: LayerView): Group[] {
         'privacy',
         'release',
         'lateAtMost',
+        ...(layer === 'series' ? (['rhythm'] as const) : []),
       ],
     },
     {

@@ -1,6 +1,7 @@
 'use client';
 
 import { createContext, type ReactNode, useCallback, useContext, useState } from 'react';
+import { isMoment, momentInWords } from '@/core/release/in-words';
 import type { ChangedField } from '../ask';
 import { Button } from '../button';
 import { SheetDialog } from '../sheet-dialog';
@@ -32,6 +33,7 @@ function inWords(value: unknown): string {
   if (placed.some(([, each]) => each?.placements)) {
     return placed.map(([shape, each]) => `${shape}: ${each?.placements?.length ?? 0} places`).join(', ');
   }
+  if (isMoment(value)) return momentInWords(value);
   return JSON.stringify(value);
 }
 

@@ -18,7 +18,8 @@ export function SheetMark({ handle, field }: SheetMarkProps) {
   const { series } = sheet;
   const ticked = sheet.channels.filter((channel) => channel.ticked);
   const [only] = ticked;
-  const moves = [
+  // A time is that of one video.
+  const allMoves = [
     ...(series
       ? [{ says: `Make default for “${series.name}”`, onMove: () => void moveUp({ field, to: 'series' }) }]
       : []),
@@ -38,7 +39,7 @@ export function SheetMark({ handle, field }: SheetMarkProps) {
       own={sheet.own[field]}
       beneath={beneathFrom}
       put={(value) => void save({ [field]: value })}
-      moves={moves}
+      moves={field === 'opensAt' ? [] : allMoves}
     />
   );
 }

@@ -49,6 +49,26 @@ export function OwnFields({ channel, handle }: OwnFieldsProps) {
     raw: own.title ?? null,
     empty: null,
   });
+  const movesOf = (field: DefaultField) => [
+    { says: 'Use on every channel', onMove: () => void moveUp({ field, channelId: id, to: 'video' }) },
+    // A time is that of one video.
+    ...(field === 'opensAt'
+      ? []
+      : [
+          {
+            says: `Make default for “${channel.name}”`,
+            onMove: () => void moveUp({ field, channelId: id, to: 'channel', toChannel: id }),
+          },
+        ]),
+    ...(sheet.series && field !== 'opensAt'
+      ? [
+          {
+            says: `Make default for “${sheet.series.name}”`,
+            onMove: () => void moveUp({ field, channelId: id, to: 'series' }),
+          },
+        ]
+      : []),
+  ];
   return (
     <div className="grid gap-3.5">
       <p className="text-soft">What you leave empty is the same as elsewhere.</p>
@@ -83,21 +103,7 @@ export function OwnFields({ channel, handle }: OwnFieldsProps) {
             stock={{ ...stockOf(handle, id), sites: [rules] }}
             keptAs={`${sheet.id} ${id}`}
             put={(field, value, on = own[field] ?? null) => setOnChannel(id, { [field]: value }, { [field]: on })}
-            moves={(field) => [
-              { says: 'Use on every channel', onMove: () => void moveUp({ field, channelId: id, to: 'video' }) },
-              {
-                says: `Make default for “${channel.name}”`,
-                onMove: () => void moveUp({ field, channelId: id, to: 'channel', toChannel: id }),
-              },
-              ...(sheet.series
-                ? [
-                    {
-                      says: `Make default for “${sheet.series.name}”`,
-                      onMove: () => void moveUp({ field, channelId: id, to: 'series' }),
-                    },
-                  ]
-                : []),
-            ]}
+            moves={movesOf}
           />
         </div>
       </details>

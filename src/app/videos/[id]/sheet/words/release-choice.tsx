@@ -8,6 +8,7 @@ import { Below } from '@/ui/fields/field-row';
 import { LateField } from '@/ui/fields/late-field';
 import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
+import { PlaceOffer } from './place-offer';
 
 const OpeningTime = dynamic(() => import('@/ui/release/opening-time').then((part) => part.OpeningTime));
 
@@ -30,6 +31,7 @@ export function ReleaseChoice({ handle }: { handle: SheetHandle }) {
         />
         <SheetMark handle={handle} field="release" />
       </div>
+      <PlaceOffer handle={handle} />
       <Below>
         <DiffersOn handle={handle} field="release" />
       </Below>
@@ -41,6 +43,9 @@ export function ReleaseChoice({ handle }: { handle: SheetHandle }) {
             </label>
             <SheetMark handle={handle} field="opensAt" />
           </div>
+          <Below>
+            <DiffersOn handle={handle} field="opensAt" />
+          </Below>
           <OpeningTime
             id="opensAt"
             value={values.opensAt}

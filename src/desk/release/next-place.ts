@@ -1,0 +1,18 @@
+import { fieldInForce } from '@/core/defaults';
+import { freePlaces, instantOf, type Moment, type Rhythm } from '@/core/release';
+import { database } from '@/store/database';
+import { momentsOfSeries } from '@/store/releases';
+import { videoById } from '@/store/videos';
+import { found } from '../desk-error';
+import { keptLayers, layersAt } from '../layers/layers';
+
+/** The next place of its series' rhythm at which no other video of the series opens; nothing where there is no rhythm. */
+export async function nextPlace(videoId: string): Promise<{ place?: Moment; instant?: string }> {
+  const db = database();
+  const video = found(await videoById(db, videoId), 'video');
+  const rhythm = fieldInForce('rhythm', layersAt(await keptLayers(db), video)).value as Rhythm | null;
+  if (!rhythm || !video.seriesId) return {};
+  const taken = (await momentsOfSeries(db, video.seriesId, videoId)).map((moment) => instantOf(moment).getTime());
+  const [place] = freePlaces(rhythm, new Date(), new Set(taken), 1);
+  return place ? { place, instant: instantOf(place).toISOString() } : {};
+}

@@ -20,7 +20,7 @@ import { useColumns } from './use-columns';
 const GROUPS: Record<BoardGroup, { name: string; says: string }> = {
   'needs you': { name: 'Needs you', says: '' },
   'on the way': { name: 'Under way', says: '' },
-  waiting: { name: 'Ready to open', says: 'checked, and waiting for you' },
+  waiting: { name: 'Ready to open', says: 'checked, and waiting for you or for its time' },
   'on the desk': { name: 'Not sent', says: '' },
   'live lately': { name: 'Live', says: '' },
 };

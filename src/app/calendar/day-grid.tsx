@@ -53,7 +53,7 @@ function Day({ day, quiet, tall, openings, onMove }: DayProps) {
     <section
       ref={setNodeRef}
       aria-label={format(day, 'EEEE d MMMM')}
-      className={`border-line border-r border-b p-1 [&:nth-child(7n)]:border-r-0 ${tall ? 'min-h-80' : 'min-h-[82px]'} ${quiet ? 'bg-sunk' : ''} ${isOver ? 'bg-copper-wash' : ''}`}
+      className={`border-line border-r border-b p-1 [&:nth-child(7n)]:border-r-0 ${tall ? 'min-h-80' : 'min-h-[82px]'} ${quiet ? 'bg-paper' : ''} ${isOver ? 'bg-copper-wash' : ''}`}
     >
       <p className={`px-1.5 text-[13px] tabular-nums ${isToday(day) ? 'font-bold' : 'text-soft'}`}>
         {format(day, day.getDate() === 1 ? 'd MMM' : 'd')}

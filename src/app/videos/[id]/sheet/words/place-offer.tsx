@@ -9,9 +9,10 @@ import type { SheetHandle } from '../use-sheet';
 /** The next free place of its series' rhythm, while the video has no time of its own. */
 export function PlaceOffer({ handle }: { handle: SheetHandle }) {
   const { id, series, values } = handle.sheet;
-  const isOffered = values.rhythm !== null && values.opensAt === null;
+  // Whether its series has a rhythm today is for the server: what was sent keeps to the defaults of then.
+  const isOffered = series !== undefined && values.opensAt === null;
   const { data } = useQuery({
-    queryKey: ['sheet', id, 'place', values.rhythm],
+    queryKey: ['sheet', id, 'place', series?.id],
     queryFn: () => ask<{ place?: Moment; instant?: string }>(`/api/videos/${id}/place`),
     enabled: isOffered,
   });

@@ -12,6 +12,7 @@ import { lookAtCalendar } from '@/desk/look/look-at-calendar';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetView } from '@/desk/look/views';
 import { calendarAddress, calendarFeed, endCalendarAddress, renewCalendarAddress } from '@/desk/release/calendar-feed';
+import { clashesOf } from '@/desk/release/clashes';
 import { nextPlace } from '@/desk/release/next-place';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { settings } from '@/store/settings';
@@ -341,5 +342,24 @@ describe('the rhythm of a series', () => {
     await editVideo(one, { opensAt: null });
     expect(await nextPlace(one)).toEqual({ place, instant });
     await expect(editDefaults(layer, { rhythm: { ...fridays, rule: 'FREQ=HOURLY' } })).rejects.toThrow('by days');
+  });
+});
+
+describe('releases too near to each other on a channel', () => {
+  it('are said of both, by the time that the channel is to be left in peace', async () => {
+    const films = ids.get('Marrow Quay Films') ?? '';
+    const layer = { layer: 'channel', owner: films };
+    const one = await sent({ release: 'at a time', opensAt: inSeconds(40 * 3600) }, 'Marrow Quay Films');
+    const two = await sent({ release: 'at a time', opensAt: inSeconds(42 * 3600) }, 'Marrow Quay Films');
+    const near = async (id: string) => (await clashesOf(id)).clashes.map(({ videoId }) => videoId);
+    expect(await near(one)).toEqual([]);
+    await editDefaults(layer, { hoursApart: 6 });
+    try {
+      expect([await near(one), await near(two)]).toEqual([[two], [one]]);
+      await editVideo(two, { opensAt: inSeconds(47 * 3600) });
+      expect([await near(one), await near(two)]).toEqual([[], []]);
+    } finally {
+      await editDefaults(layer, { hoursApart: null });
+    }
   });
 });

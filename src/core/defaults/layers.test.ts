@@ -176,6 +176,7 @@ describe('the fields of a layer', () => {
         'opensAt',
         'lateAtMost',
         'rhythm',
+        'hoursApart',
         'picture',
         'file',
         'sendFromInbox',

@@ -32,6 +32,8 @@ export interface Defaults extends Declarations {
   opensAt: Moment | null;
   /** Hours by which it may open late where it could not open at its time; after that, somebody is asked. */
   lateAtMost: number;
+  /** Hours that are to lie between two releases on a channel; 0 is as it comes. */
+  hoursApart: number;
   /** When the videos of a series open, again and again. */
   rhythm: Rhythm | null;
   /** Colours of the markers that are chapters for viewers, where nobody has chosen for the video. */
@@ -81,6 +83,7 @@ export const PLAIN_DEFAULTS: Defaults = {
   release: 'by itself',
   opensAt: null,
   lateAtMost: 24,
+  hoursApart: 0,
   rhythm: null,
   chapterColours: [],
   sendCaptions: true,
@@ -108,6 +111,7 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   release: 'release',
   opensAt: 'opening time',
   lateAtMost: 'late opening',
+  hoursApart: 'time between releases',
   rhythm: 'rhythm',
   chapterColours: 'marker colours for chapters',
   sendCaptions: 'captions',

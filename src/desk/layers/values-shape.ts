@@ -142,6 +142,10 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   privacy: string().oneOf(PRIVACIES),
   release: string().oneOf(RELEASES),
   opensAt: openingTimeShape as never,
+  hoursApart: number()
+    .typeError('Say how many hours are to lie between two releases, from 0 to 720.')
+    .min(0, 'Two releases are apart by 0 hours at the least.')
+    .max(720, 'Two releases are apart by 720 hours (30 days) at the most.'),
   rhythm: rhythmShape as never,
   lateAtMost: number()
     .typeError('Say by how many hours it may open late, from 0 to 720.')

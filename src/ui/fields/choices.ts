@@ -33,8 +33,21 @@ const RELEASE_NAMES: Record<Release, string> = {
 /** When it opens, with the words for each. */
 export const RELEASE_CHOICES = RELEASES.map((each) => [each, RELEASE_NAMES[each]] as const);
 
+export type HoursChoices = readonly (readonly [hours: string, says: string])[];
+
+/** How many hours are to lie between two releases on a channel. */
+export const APART_CHOICES: HoursChoices = [
+  ['0', 'as it comes'],
+  ['1', 'an hour'],
+  ['6', '6 hours'],
+  ['12', '12 hours'],
+  ['24', 'a day'],
+  ['48', 'two days'],
+  ['168', 'a week'],
+];
+
 /** By how many hours it may open late, with what that means. */
-export const LATE_CHOICES: readonly (readonly [hours: string, says: string])[] = [
+export const LATE_CHOICES: HoursChoices = [
   ['0', 'ask me first'],
   ['1', 'open it up to 1 hour late'],
   ['24', 'open it up to a day late'],

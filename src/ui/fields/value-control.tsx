@@ -23,7 +23,7 @@ import { DateField } from './date-field';
 import { DraftInput } from './draft-input';
 import { FIELD } from './field-row';
 import { FileSettingsField } from './file-settings-field';
-import { LateField } from './late-field';
+import { ApartField, LateField } from './hours-field';
 import { TemplateField } from './lazy-template-field';
 import { LinksField } from './links-field';
 import { PictureHabitField } from './picture-habit-field';
@@ -146,6 +146,8 @@ export function ValueControl(props: ValueControlProps) {
       return <ChannelTicks stock={stock} chosen={value as string[]} onChange={put} />;
     case 'lateAtMost':
       return <LateField id={id} hours={value as number} onChange={put} />;
+    case 'hoursApart':
+      return <ApartField id={id} hours={value as number} onChange={put} />;
     case 'rhythm':
       return <RhythmField id={id} rhythm={value as Rhythm | null} onChange={put} />;
     case 'opensAt':

@@ -43,6 +43,7 @@ function groupsOf({ layer, declares, hasGroups, rules }: LayerView): Group[] {
         'release',
         'lateAtMost',
         ...(layer === 'series' ? (['rhythm'] as const) : []),
+        ...(layer === 'channel' ? (['hoursApart'] as const) : []),
       ],
     },
     {

@@ -5,9 +5,10 @@ import type { Release } from '@/core/defaults';
 import { Choose } from '@/ui/choose';
 import { RELEASE_CHOICES } from '@/ui/fields/choices';
 import { Below } from '@/ui/fields/field-row';
-import { LateField } from '@/ui/fields/late-field';
+import { LateField } from '@/ui/fields/hours-field';
 import { DiffersOn, SheetMark } from '../sheet-mark';
 import type { SheetHandle } from '../use-sheet';
+import { Clashes } from './clashes';
 import { PlaceOffer } from './place-offer';
 
 const OpeningTime = dynamic(() => import('@/ui/release/opening-time').then((part) => part.OpeningTime));
@@ -52,6 +53,7 @@ export function ReleaseChoice({ handle }: { handle: SheetHandle }) {
             onChange={(opensAt) => void handle.save({ opensAt })}
             sites={sites}
           />
+          <Clashes handle={handle} />
           <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
             <span className="text-sm text-soft">If it could not open then</span>
             <LateField

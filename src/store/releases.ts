@@ -8,8 +8,11 @@ const FURTHEST_HOURS = 15;
 const wallNear = (instant: Date, hours: number) =>
   new Date(instant.getTime() + hours * 3_600_000).toISOString().slice(0, 19);
 
-/** The set times of a series' videos, for all of their channels or for one; of all but one video. */
-export async function momentsOfSeries(db: Database, seriesId: string, but: string): Promise<Moment[]> {
+/**
+ * The set times of a series' videos, for all of their channels or for one.
+ * @param but a video whose own times do not count
+ */
+export async function momentsOfSeries(db: Database, seriesId: string, but = ''): Promise<Moment[]> {
   const ofSeries = db('videos').where({ seriesId }).whereNot({ id: but });
   const rows: { own: string }[] = await ofSeries
     .clone()

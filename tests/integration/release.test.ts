@@ -337,6 +337,12 @@ describe('the rhythm of a series', () => {
     expect(await nextPlace(one)).toEqual({ place, instant });
     const next = await nextPlace(two);
     expect(Date.parse(next.instant ?? '')).toBeGreaterThan(Date.parse(instant ?? ''));
+    // The Calendar has the places that are left.
+    const span = { from: new Date(), to: new Date(Date.now() + 21 * 86_400_000) };
+    const places = (await lookAtCalendar(span)).places.filter(({ seriesId }) => seriesId === series);
+    expect(places.map(({ at }) => at)).not.toContain(instant);
+    expect(places[0]).toEqual({ seriesId: series, series: 'Frost report', at: next.instant });
+    expect(places).toHaveLength(2);
     // Also where a time is set for one channel alone.
     await editOnChannel(two, { channelId: ids.get('Marrow Quay'), set: { opensAt: next.place } });
     await editVideo(one, { opensAt: null });

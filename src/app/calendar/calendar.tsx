@@ -11,7 +11,7 @@ import { Button, buttonLook } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { PopButton } from '@/ui/pop-button';
 import { DayGrid } from './day-grid';
-import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, stepped } from './days';
+import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, placesByDay, stepped } from './days';
 import { OpeningLine } from './opening-line';
 import { Subscribe } from './subscribe';
 import { useMoves } from './use-moves';
@@ -66,6 +66,7 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
     placeholderData: (before) => before,
   });
   const openings = useMemo(() => openingsByDay(data?.entries ?? []), [data]);
+  const places = useMemo(() => placesByDay(data?.places ?? []), [data]);
   const { move, mayUndo, undo } = useMoves(CONCERNS);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const show = (next: Look) => {
@@ -131,6 +132,7 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
             days={days}
             around={look === 'month' ? day : undefined}
             openings={openings}
+            places={places}
             onMove={(opening, onto) => void move(opening, onto)}
           />
         )}

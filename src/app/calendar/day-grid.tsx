@@ -2,8 +2,10 @@
 
 import { useDroppable } from '@dnd-kit/core';
 import { format, isSameMonth, isToday } from 'date-fns';
+import type { FreePlace } from '@/desk/look/views';
 import { dayKey, type Opening } from './days';
 import { OpeningLine } from './opening-line';
+import { PlaceLine } from './place-line';
 
 const COLUMNS = 7;
 
@@ -12,11 +14,12 @@ interface DayGridProps {
   /** The day that is looked at: days of other months are quieter. */
   around: Date | undefined;
   openings: ReadonlyMap<string, Opening[]>;
+  places: ReadonlyMap<string, FreePlace[]>;
   onMove: (opening: Opening, to: Date) => void;
 }
 
 /** Days in weeks, each with what opens on it. */
-export function DayGrid({ days, around, openings, onMove }: DayGridProps) {
+export function DayGrid({ days, around, openings, places, onMove }: DayGridProps) {
   return (
     <div className="enamel overflow-x-auto">
       <div className="grid min-w-[760px] grid-cols-7">
@@ -32,6 +35,7 @@ export function DayGrid({ days, around, openings, onMove }: DayGridProps) {
             tall={days.length === COLUMNS}
             quiet={around !== undefined && !isSameMonth(day, around)}
             openings={openings.get(dayKey(day)) ?? []}
+            places={places.get(dayKey(day)) ?? []}
             onMove={onMove}
           />
         ))}
@@ -45,9 +49,10 @@ interface DayProps extends Pick<DayGridProps, 'onMove'> {
   quiet: boolean;
   tall: boolean;
   openings: readonly Opening[];
+  places: readonly FreePlace[];
 }
 
-function Day({ day, quiet, tall, openings, onMove }: DayProps) {
+function Day({ day, quiet, tall, openings, places, onMove }: DayProps) {
   const { setNodeRef, isOver } = useDroppable({ id: dayKey(day), data: { day } });
   return (
     <section
@@ -61,6 +66,9 @@ function Day({ day, quiet, tall, openings, onMove }: DayProps) {
       </p>
       {openings.map((opening) => (
         <OpeningLine key={opening.key} opening={opening} onMove={onMove} />
+      ))}
+      {places.map((place) => (
+        <PlaceLine key={`${place.seriesId} ${place.at}`} place={place} />
       ))}
     </section>
   );

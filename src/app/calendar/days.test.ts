@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CalendarEntry } from '@/desk/look/views';
-import { dayKey, daysOf, openingsByDay, stepped } from './days';
+import { dayKey, daysOf, openingsByDay, placesByDay, stepped } from './days';
 
 const day = new Date(2026, 10, 27, 15, 30);
 const entry = (videoId: string, at: Date, name: string) =>
@@ -21,6 +21,17 @@ describe('the days of the Calendar', () => {
     expect(dayKey(stepped('month', new Date(2027, 0, 31), 1))).toBe('2027-02-01');
     expect(dayKey(stepped('week', day, -1))).toBe('2026-11-20');
     for (const look of ['week', 'list'] as const) expect(stepped(look, stepped(look, day, 1), -1)).toEqual(day);
+  });
+
+  it('have the free places of each day', () => {
+    const at = (...parts: [number, number, number, number]) => new Date(...parts).toISOString();
+    const places = [at(2026, 10, 27, 9), at(2026, 10, 27, 18), at(2026, 10, 28, 9)].map((each) => {
+      return { seriesId: 's', series: 'Tide Notes', at: each };
+    });
+    expect([...placesByDay(places)].map(([day, ofDay]) => [day, ofDay.length])).toEqual([
+      ['2026-11-27', 2],
+      ['2026-11-28', 1],
+    ]);
   });
 
   it('have a video once where it opens on several channels at the same minute', () => {

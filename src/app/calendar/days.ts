@@ -1,5 +1,5 @@
 import { addDays, addMonths, addWeeks, endOfMonth, format, startOfDay, startOfMonth, startOfWeek } from 'date-fns';
-import type { CalendarEntry } from '@/desk/look/views';
+import type { CalendarEntry, FreePlace } from '@/desk/look/views';
 
 /** The ways to look at the Calendar. */
 export const LOOKS = ['month', 'week', 'list'] as const;
@@ -45,6 +45,16 @@ export function openingsByDay(entries: readonly CalendarEntry[]): Map<string, Op
     days.set(day, openings);
   }
   return new Map([...days].map(([day, openings]) => [day, [...openings.values()]]));
+}
+
+/** Free places by their day here. */
+export function placesByDay(places: readonly FreePlace[]): Map<string, FreePlace[]> {
+  const days = new Map<string, FreePlace[]>();
+  for (const place of places) {
+    const day = dayKey(new Date(place.at));
+    days.set(day, [...(days.get(day) ?? []), place]);
+  }
+  return days;
 }
 
 export const dayKey = (day: Date): string => format(day, 'yyyy-MM-dd');

@@ -1,14 +1,14 @@
 import { date, object } from 'yup';
 import { valuesOf } from '@/core/defaults';
-import { instantOf } from '@/core/release';
+import { freePlaces, instantOf } from '@/core/release';
 import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
-import { videosOpeningBetween } from '@/store/releases';
+import { momentsOfSeries, videosOpeningBetween } from '@/store/releases';
 import { videosById } from '@/store/videos';
-import { inForceAt, keptLayers } from '../layers/layers';
+import { inForceAt, type KeptLayers, keptLayers } from '../layers/layers';
 import { channelView } from './look';
-import type { CalendarEntry, CalendarView } from './views';
+import type { CalendarEntry, CalendarView, FreePlace } from './views';
 
 /** So many videos a look shows; a month of the busiest manager has fewer. */
 const MOST = 2000;
@@ -27,11 +27,29 @@ const spanShape = object({
 /** What goes out and went out from one instant up to another: each video on each channel, in the order of time. */
 export async function lookAtCalendar(input: unknown): Promise<CalendarView> {
   const { from, to } = await spanShape.validate(input, { stripUnknown: false });
-  return openingsBetween(from, to);
+  const layers = await keptLayers(database());
+  const [openings, places] = await Promise.all([openingsBetween(from, to), freePlacesBetween(layers, from, to)]);
+  return { ...openings, places };
 }
 
-/** The same for a span of any length. */
-export async function openingsBetween(from: Date, to: Date): Promise<CalendarView> {
+/** The free places of all series' rhythms that are to come, in the order of time. */
+async function freePlacesBetween({ series, defaults }: KeptLayers, from: Date, to: Date): Promise<FreePlace[]> {
+  const after = new Date(Math.max(from.getTime(), Date.now()) - 1);
+  const places: FreePlace[] = [];
+  for (const { id, name } of series.values()) {
+    const rhythm = defaults.get(id)?.rhythm;
+    if (!rhythm || after >= to) continue;
+    const taken = (await momentsOfSeries(database(), id)).map((moment) => instantOf(moment).getTime());
+    for (const place of freePlaces(rhythm, after, new Set(taken), LONGEST_DAYS)) {
+      const at = instantOf(place);
+      if (at < to) places.push({ seriesId: id, series: name, at: at.toISOString() });
+    }
+  }
+  return places.sort((a, b) => a.at.localeCompare(b.at));
+}
+
+/** What opens and has opened in a span of any length. */
+export async function openingsBetween(from: Date, to: Date): Promise<Omit<CalendarView, 'places'>> {
   const db = database();
   const ids = await videosOpeningBetween(db, from, to, MOST);
   const [videos, drops, layers] = await Promise.all([videosById(db, ids), dropsOf(db, ids), keptLayers(db)]);

@@ -126,8 +126,16 @@ export interface CalendarEntry {
   opensAt: Moment | null;
 }
 
+/** A place of a series' rhythm at which nothing opens yet. */
+export interface FreePlace {
+  seriesId: string;
+  series: string;
+  at: string;
+}
+
 export interface CalendarView {
   entries: CalendarEntry[];
+  places: FreePlace[];
   /** Whether there are more than are shown. */
   more: boolean;
 }

@@ -32,7 +32,7 @@ export function TopBar() {
               key={href}
               href={href}
               aria-current={here ? 'page' : undefined}
-              className={`rounded-full px-3 py-1.5 font-medium ${look}`}
+              className={`rounded-full px-2 py-1.5 font-medium sm:px-3 ${look}`}
             >
               {name}
             </Link>

@@ -29,8 +29,10 @@ import { LinksField } from './links-field';
 import { PictureHabitField } from './picture-habit-field';
 import { ProductsField } from './products-field';
 
-const RhythmField = dynamic(() => import('./rhythm-field').then((part) => part.RhythmField));
-const OpeningTime = dynamic(() => import('../release/opening-time').then((part) => part.OpeningTime));
+const RhythmField = dynamic(() => import('./rhythm-field').then((part) => part.RhythmField), { loading: () => null });
+const OpeningTime = dynamic(() => import('../release/opening-time').then((part) => part.OpeningTime), {
+  loading: () => null,
+});
 
 /** What the fields of a layer have to choose from. */
 export interface FieldStock {

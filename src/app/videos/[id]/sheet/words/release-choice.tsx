@@ -11,7 +11,9 @@ import type { SheetHandle } from '../use-sheet';
 import { Clashes } from './clashes';
 import { PlaceOffer } from './place-offer';
 
-const OpeningTime = dynamic(() => import('@/ui/release/opening-time').then((part) => part.OpeningTime));
+const OpeningTime = dynamic(() => import('@/ui/release/opening-time').then((part) => part.OpeningTime), {
+  loading: () => null,
+});
 
 /** How the video comes to be open: by itself, by a word, at a time, or with its other channels. */
 export function ReleaseChoice({ handle }: { handle: SheetHandle }) {

@@ -17,8 +17,10 @@ import { SeriesRow } from './series-row';
 import { TagsRow } from './tags-row';
 import { TemplateRow } from './template-row';
 
-// What few change is loaded beside the page.
-const ReleaseChoice = dynamic(() => import('./release-choice').then((part) => part.ReleaseChoice));
+// What few change is loaded beside the page. With a boundary of its own, so that the choice that shows it is taken at once.
+const ReleaseChoice = dynamic(() => import('./release-choice').then((part) => part.ReleaseChoice), {
+  loading: () => null,
+});
 
 /** What is typed for a video, and what the layers put around it. */
 export function WordsBlock({ handle }: { handle: SheetHandle }) {

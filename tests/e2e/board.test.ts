@@ -147,17 +147,17 @@ describe('a Board of 600 videos on six channels', () => {
     await page.goto(home);
     await chip(/^Ready to open/).click();
     const ready = videos().getByRole('row', { name: /Plank 597 / });
-    await ready.getByRole('button', { name: 'Open on Tide Notes' }).click();
+    await ready.getByRole('button', { name: 'Open on Tide Notes', exact: true }).click();
     const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Tide Notes?' });
     await sure.getByRole('button', { name: BUTTONS.notNow }).click();
-    expect(await ready.getByRole('button', { name: 'Open on Tide Notes' }).count()).toBe(1);
-    await ready.getByRole('button', { name: 'Open on Tide Notes' }).click();
+    expect(await ready.getByRole('button', { name: 'Open on Tide Notes', exact: true }).count()).toBe(1);
+    await ready.getByRole('button', { name: 'Open on Tide Notes', exact: true }).click();
     await sure.getByRole('button', { name: BUTTONS.openIt }).click();
     // No worker runs here that opens it: until one does, it can be stopped.
     await ready.getByText('Opens in a moment').waitFor();
-    expect(await ready.getByRole('button', { name: 'Open on Tide Notes' }).count()).toBe(0);
+    expect(await ready.getByRole('button', { name: 'Open on Tide Notes', exact: true }).count()).toBe(0);
     await ready.getByRole('button', { name: 'Do not open on Tide Notes yet' }).click();
-    await ready.getByRole('button', { name: 'Open on Tide Notes' }).waitFor();
+    await ready.getByRole('button', { name: 'Open on Tide Notes', exact: true }).waitFor();
     await chip(/^Needs you/).click();
     const snag = videos().getByRole('row', { name: /Plank 589 / });
     await snag.getByRole('button', { name: 'Try again on Quay School' }).click();

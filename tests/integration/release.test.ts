@@ -37,7 +37,7 @@ let clips = 0;
 beforeAll(async () => {
   ids = await channelsOfTheYard();
   // All at once: they wait for their sites side by side. Some more than are used, for a second try.
-  const made = [...Array<string>(10).fill('Marrow Quay Films'), ...Array<string>(3).fill('Marrow Quay')];
+  const made = [...Array<string>(10).fill('Marrow Quay Films'), ...Array<string>(4).fill('Marrow Quay')];
   const videos = await Promise.all(made.map((name) => sent(FAR, name)));
   for (const [n, id] of videos.entries()) {
     await untilState(id, 'held');
@@ -171,6 +171,21 @@ describe('a moment that is missed', () => {
     await untilState(id, 'held');
     await actOnDrop(onlyDrop(await lookAtSheet(id)).id, { action: 'open' });
     await untilState(id, 'live');
+  });
+
+  it('is none where the site opened it at its time while nothing ran here: it stays open', async () => {
+    const id = heldOn('Marrow Quay');
+    const moment = inSeconds(8);
+    await editVideo(id, { lateAtMost: 0, opensAt: moment });
+    const told = async () => (await atSite('lanternfold', id))?.opensAt;
+    await expect.poll(told, { timeout: 6000 }).toBe(instantOf(moment).toISOString());
+    await worker.end();
+    await pause(instantOf(moment).getTime() - Date.now() + 1500);
+    expect((await atSite('lanternfold', id))?.visibility).toBe('open');
+    worker.start();
+    await untilState(id, 'live');
+    expect((await atSite('lanternfold', id))?.visibility).toBe('open');
+    expect((await says(id)).at(-1)).toBe('Live: open to everyone, by the site at its time');
   });
 
   it('because the site is away is tried each second, and told at once', async () => {

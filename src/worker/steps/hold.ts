@@ -33,7 +33,8 @@ export const hold: Step = async (context) => {
     return { again: BETWEEN_LOOKS_SECONDS * 24, fields: { opensAt: instant, waiting } };
   }
   if (opening.does === 'wait' && opening.until) return untilMoment(context, meant, opening.until);
-  if (opening.does === 'open' && !drop.wordAt && isMissed(opening.moment, now, meant.lateAtMost)) {
+  const late = opening.does === 'open' && !drop.wordAt && isMissed(opening.moment, now, meant.lateAtMost);
+  if (opening.does === 'open' && late && !(await siteOpenedIt(context, meant))) {
     await keepNoTime(context, meant);
     throw new SnagFound(
       'missed',
@@ -43,6 +44,12 @@ export const hold: Step = async (context) => {
   }
   return letGo(meant, opening.does === 'open' ? opening.moment : now, now);
 };
+
+/** Whether the site has opened it by itself, at the time that it was told: then nothing was missed, whoever was off here. */
+async function siteOpenedIt({ drop, adapter, session }: StepContext, { end }: MeantWords): Promise<boolean> {
+  if (!drop.siteOpensAt) return false;
+  return (await adapter.status(session, drop.siteVideoId ?? '')).privacy === end;
+}
 
 /** Waits for a moment that is to come: at a distance by looking again, near it to the millisecond. */
 async function untilMoment(context: StepContext, meant: MeantWords, until: Date): Promise<StepEnd> {

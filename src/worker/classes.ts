@@ -3,9 +3,11 @@ import { restingChannels } from '@/store/circuits';
 import type { Claim } from '@/store/claims';
 import { database } from '@/store/database';
 import { claimDrops } from '@/store/drops';
+import { sortsDue } from '@/store/due';
 import { claimJobs, type Job, type JobKind } from '@/store/jobs';
 import { settings } from '@/store/settings';
 import { carryDrop } from './carry-drop';
+import { DueWork } from './due-work';
 import { ENCODERS_AT_ONCE, freeTurns } from './jobs/encode-turns';
 import type { LaneClass } from './lanes';
 import { runJob } from './run-job';
@@ -37,6 +39,8 @@ interface JobPiece {
 /** Every class of lanes of a worker of this name. @param ending ends what can be done anew */
 export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<DropPiece>[], LaneClass<JobPiece>[]] {
   const { leaseSeconds } = settings();
+  const due = new DueWork(() => sortsDue(database()));
+  const done = () => due.forget();
   const drops = (
     name: string,
     atOnce: number,
@@ -46,11 +50,12 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     name,
     atOnce,
     async take(most) {
+      if (!(await due.has('states', states))) return [];
       const resting = rules.alsoResting ? [] : await restingChannels(database());
       const claims = await claimDrops(`${worker}/${name}`, leaseSeconds, { states, most, resting, ...rules });
       return claims.map((claim) => ({ claim }));
     },
-    work: ({ claim }) => carryDrop(claim),
+    work: ({ claim }) => carryDrop(claim).finally(done),
   });
   const jobs = (
     name: string,
@@ -62,9 +67,10 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     atOnce,
     take: async (most) => {
       const wanted = Math.min(most, free());
-      return wanted === 0 ? [] : claimJobs(kinds, `${worker}/${name}`, leaseSeconds, wanted);
+      if (wanted === 0 || !(await due.has('kinds', kinds))) return [];
+      return claimJobs(kinds, `${worker}/${name}`, leaseSeconds, wanted);
     },
-    work: ({ claim, job }) => runJob(claim, job, ending),
+    work: ({ claim, job }) => runJob(claim, job, ending).finally(done),
   });
   return [
     [

@@ -49,6 +49,7 @@ export function pictureOf(
   const why = [
     ...(asks.length > 0 ? [...asks, ...instead] : refuses),
     ...(remedies.from ? ['the start is left off to the frame'] : []),
+    ...(remedies.without?.length ? ['a part is left out to the frame'] : []),
   ];
   if (why.length === 0) return { why, choices: [] };
   if (codecs.length === 0) {

@@ -31,6 +31,9 @@ export function soundOf(
   } else if (audio && settings && (audio.bitRate ?? 0) > settings.kilobits * 1000 * NEAR_RATE) {
     why.push(`“${set?.name}” asks for sound of ${settings.kilobits} kbit/s`);
   }
+  if (audio && remedies.silence?.length) why.push('the sound is off over a part');
+  if (audio && remedies.swaps?.length) why.push('other sound is heard over a part');
+  if (audio && remedies.without?.length) why.push('a part is left out');
   const rate = settings?.sampleRate;
   if (audio && rate && audio.sampleRate > rate) why.push(`“${set?.name}” asks for ${rate / 1000} kHz`);
   const first: SoundCodec = settings?.codec ?? (site.file.containers.includes('mp4') ? 'aac' : 'opus');

@@ -1,10 +1,10 @@
 import { type CutFacts, codecName, containerName } from '../delivery';
-import { compare, floor, minus, toNumber, ZERO } from '../time';
+import { compare, floor, toNumber, ZERO } from '../time';
 import type { Asked, CutToSend, Refusal } from './asked';
 import { pictureOf } from './demand-picture';
 import { soundOf } from './demand-sound';
 import type { Recipe, Work } from './recipe';
-import { partOf } from './remedies';
+import { lengthWith, type Remedies } from './remedies';
 import { CONTAINERS, type Container, HOLDS, type SoundCodec } from './settings';
 
 /** The files that would serve a channel, the best first, with the work that they take and why. */
@@ -19,8 +19,7 @@ export interface Demand {
 export function demandOf(cut: CutToSend, asked: Asked): Demand | Refusal {
   const { facts } = cut;
   const { site, remedies } = asked;
-  const { from, to } = partOf(remedies, facts);
-  const seconds = minus(to, from);
+  const seconds = lengthWith(remedies, facts);
   if (compare(seconds, ZERO) <= 0) {
     return { refused: 'Nothing is left of the video', nearest: 'Leave off less at its start or end' };
   }
@@ -33,7 +32,7 @@ export function demandOf(cut: CutToSend, asked: Asked): Demand | Refusal {
   const sound = soundOf(cut, asked);
   const containers = containersOf(asked);
   const trimmed = remedies.from !== undefined || remedies.to !== undefined;
-  const part = { from: remedies.from, to: remedies.to, sphere: remedies.sphere };
+  const part = { ...partsOf(remedies), sphere: remedies.sphere };
   const moved = [
     ...(trimmed ? ['the start or the end is left off'] : []),
     ...(remedies.indexFirst && facts.more?.indexFirst === false ? ['the index goes first'] : []),
@@ -77,6 +76,16 @@ export function demandOf(cut: CutToSend, asked: Asked): Demand | Refusal {
       ? [`${containerName(chosen[0]?.container ?? '')} cannot hold ${codecName(facts.audio?.codec ?? '')}`]
       : [];
   return { work, recipes: chosen, why: [...picture.why, ...sound.why, ...soundWhy, ...other, ...moved] };
+}
+
+/** What of a cut goes into a file, and what is heard there. */
+function partsOf({ from, to, without, silence, swaps }: Remedies): Partial<Recipe> {
+  return {
+    ...{ from, to },
+    ...(without?.length ? { without } : {}),
+    ...(silence?.length ? { silence } : {}),
+    ...(swaps?.length ? { swaps } : {}),
+  };
 }
 
 /** Only these hold the box that says that a picture is a sphere. */

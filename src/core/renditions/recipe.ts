@@ -1,8 +1,8 @@
-import type { CutFacts } from '../delivery';
+import type { CutFacts, CutSpan } from '../delivery';
 import type { PathPoint } from '../framing';
 import { type Fraction, toNumber } from '../time';
 import type { Size } from './frame-size';
-import { lengthWith } from './remedies';
+import { lengthWith, type SoundSwap } from './remedies';
 import type { Container, PictureCodec, SoundCodec } from './settings';
 
 /** How the bits of a picture are shared out; rates in kilobits a second. Two passes meet a size more exactly. */
@@ -47,6 +47,11 @@ export interface Recipe {
   /** Exact seconds of the cut. */
   from?: Fraction;
   to?: Fraction;
+  /** Parts of the cut that are left out between; the rest follows on. */
+  without?: CutSpan[];
+  /** Where nothing is heard of the cut's own sound. */
+  silence?: CutSpan[];
+  swaps?: SoundSwap[];
   sphere?: true;
 }
 
@@ -71,7 +76,7 @@ export function recipeText(recipe: Recipe): string {
 }
 
 /** How long the file of a recipe is, in exact seconds. */
-export function lengthOfRecipe(recipe: Pick<Recipe, 'from' | 'to'>, facts: CutFacts): Fraction {
+export function lengthOfRecipe(recipe: Pick<Recipe, 'from' | 'to' | 'without'>, facts: CutFacts): Fraction {
   return lengthWith(recipe, facts);
 }
 

@@ -1,4 +1,4 @@
-import { codecName, containerName } from '../delivery';
+import { type CutSpan, codecName, containerName } from '../delivery';
 import { SHAPE_NAMES } from '../framing';
 import { type Rate, rate, rateName, toNumber } from '../time';
 import type { Recipe } from './recipe';
@@ -72,9 +72,16 @@ export function settingsWords({
   ].join(' · ');
 }
 
+const spanWords = ({ from, to }: CutSpan) => `${toNumber(from).toFixed(2)}–${toNumber(to).toFixed(2)} s`;
+
 /** What is put right in a file, each in a few words. */
-export function remedyWords({ from, to, loudness, indexFirst, sphere, convert }: Remedies): string[] {
+export function remedyWords(remedies: Remedies): string[] {
+  const { from, to, loudness, indexFirst, sphere, convert, silence, swaps, without } = remedies;
+  const spans = (says: string, all: readonly CutSpan[] = []) => all.map((span) => `${says} ${spanWords(span)}`);
   return [
+    ...spans('silent', silence),
+    ...spans('other sound', swaps),
+    ...spans('without', without),
     ...(from ? [`starts at ${toNumber(from).toFixed(2)} s`] : []),
     ...(to ? [`ends at ${toNumber(to).toFixed(2)} s`] : []),
     ...(loudness === undefined ? [] : [`sound at ${lufsName(loudness)}`]),

@@ -11,6 +11,7 @@ import { type Fraction, toDecimal, toNumber } from '@/core/time';
 import { FROM_OUTSIDE } from '../program';
 import { frameFilters } from './frame-filter';
 import type { HardwareEncoder } from './hardware';
+import { pictureGraph, soundGraph } from './part-graphs';
 
 /** Formats by ffmpeg's names of their writers. */
 const WRITERS: Record<Recipe['container'], string> = { mp4: 'mp4', mov: 'mov', mkv: 'matroska', webm: 'webm' };
@@ -30,33 +31,47 @@ export interface Run {
   hardware?: HardwareEncoder;
   /** Filters of the sound, as those that bring it to a loudness. */
   soundFilters?: string[];
+  /** Paths of the sounds that take over parts of its own, by their ids. */
+  sounds?: ReadonlyMap<string, string>;
 }
 
 /** What ffmpeg is asked to do, word by word. */
-export function renditionArguments({ facts, recipe, from, to, pass, hardware, soundFilters = [] }: Run): string[] {
+export function renditionArguments(run: Run): string[] {
+  const { facts, recipe, from, to, pass, hardware, soundFilters = [], sounds = new Map() } = run;
   const { container, picture, sound } = recipe;
   const first = pass?.number === 1;
+  const filters = picture === 'copy' ? '' : allFilters(picture, facts, recipe, hardware);
+  const seenGraph = picture === 'copy' ? undefined : pictureGraph(recipe, facts, filters);
+  const heardGraph = typeof sound !== 'object' || first ? undefined : soundGraph(recipe, facts, sounds, soundFilters);
+  const graphs = [seenGraph, heardGraph].flatMap((graph) => graph ?? []);
   const input = [
     ...(hardware?.before ?? []),
     ...FROM_OUTSIDE,
     ...beginning(recipe),
     '-i',
     from,
+    ...graphs.flatMap(({ inputs }) => inputs),
     ...length(recipe, facts),
+    ...(graphs.length > 0 ? ['-filter_complex', graphs.map((graph) => graph.filters).join(';')] : []),
   ];
   const seen =
     picture === 'copy'
       ? ['-c:v', 'copy', ...tag(container, facts.video.codec)]
-      : encoding(picture, facts, recipe, { pass, hardware });
+      : [...(seenGraph ? [] : ['-vf', filters]), ...encoding(picture, facts, recipe, { pass, hardware })];
   const heard =
-    sound === 'none' || first ? ['-an'] : sound === 'copy' ? ['-c:a', 'copy'] : soundEncoding(sound, soundFilters);
+    sound === 'none' || first
+      ? ['-an']
+      : sound === 'copy'
+        ? ['-c:a', 'copy']
+        : soundEncoding(sound, heardGraph ? [] : soundFilters);
   return [
     ...['-v', 'error', '-nostdin', '-y', '-progress', 'pipe:1', '-stats_period', '0.5', ...input],
     ...[
       '-map',
-      '0:v:0',
-      '-map',
-      carriesAllSounds(recipe, facts) ? '0:a?' : '0:a:0?',
+      seenGraph ? `[${seenGraph.out}]` : '0:v:0',
+      ...(first
+        ? []
+        : ['-map', heardGraph ? `[${heardGraph.out}]` : carriesAllSounds(recipe, facts) ? '0:a?' : '0:a:0?']),
       '-dn',
       '-sn',
       '-map_metadata',
@@ -78,22 +93,26 @@ const indexFirst = (container: Recipe['container']) =>
 const beginning = ({ from }: Recipe) => (from ? ['-ss', toDecimal(from, 6)] : []);
 
 const length = (recipe: Recipe, facts: CutFacts) =>
-  recipe.from || recipe.to ? ['-t', toDecimal(lengthOfRecipe(recipe, facts), 6)] : [];
+  recipe.from || recipe.to || recipe.without ? ['-t', toDecimal(lengthOfRecipe(recipe, facts), 6)] : [];
 
 /** Players of one maker take H.265 by this name of it only. */
 const tag = (container: Recipe['container'], codec: string) =>
   codec === 'hevc' && (container === 'mp4' || container === 'mov') ? ['-tag:v', 'hvc1'] : [];
 
+/** Everything that is done to the picture, in order. */
+function allFilters(picture: PictureRecipe, facts: CutFacts, { from }: Recipe, hardware: Run['hardware']): string {
+  const exact = picture.rate ?? facts.video.rate;
+  return [...pictureFilters(picture, from, exact), ...(hardware?.filters ?? [])].join(',');
+}
+
 function encoding(
   picture: PictureRecipe,
   facts: CutFacts,
-  { container, from }: Recipe,
+  { container }: Recipe,
   { pass, hardware }: Pick<Run, 'pass' | 'hardware'>,
 ): string[] {
-  const exact = picture.rate ?? facts.video.rate;
-  const rate = toNumber(exact);
+  const rate = toNumber(picture.rate ?? facts.video.rate);
   return [
-    ...['-vf', [...pictureFilters(picture, from, exact), ...(hardware?.filters ?? [])].join(',')],
     ...['-c:v', hardware?.name ?? ENCODERS[picture.codec]],
     ...(hardware
       ? []

@@ -4,6 +4,7 @@ import { toDecimal } from '@/core/time';
 import { soundFilters, soundMeter } from '../pass/sound';
 import { eachFrame } from '../pass/told';
 import { FROM_OUTSIDE, type RunOptions, runProgram } from '../program';
+import { soundGraph } from './part-graphs';
 
 /** EBU R 128: at most −1 dBTP; an encoder adds a little, so the limiter holds it lower. */
 const MOST_TRUE_PEAK = -1;
@@ -17,16 +18,25 @@ export interface Level {
   truePeakDbtp: number;
 }
 
+/** What of a recipe says what is heard. */
+type Heard = Pick<Recipe, 'from' | 'to' | 'without' | 'silence' | 'swaps'>;
+
+/** How to listen: as programs are run, with the paths of sounds that take over, by their ids. */
+export interface Listening extends RunOptions {
+  sounds?: ReadonlyMap<string, string>;
+}
+
 /** Listens to the part of a cut that a recipe takes, through filters. @throws ProgramError; the signal's reason */
 export async function levelThrough(
   path: string,
   facts: CutFacts,
-  recipe: Pick<Recipe, 'from' | 'to'>,
+  recipe: Heard,
   filters: readonly string[],
-  options: RunOptions,
+  { sounds = new Map(), ...options }: Listening,
 ): Promise<Level> {
   const { audio } = facts;
-  const part = recipe as Recipe;
+  const all = [...filters, soundFilters(audio?.channels ?? 0, 'pipe\\\\:3')];
+  const graph = soundGraph(recipe, facts, sounds, all);
   const meter = soundMeter({ channels: audio?.channels ?? 0, sampleRate: audio?.sampleRate || 48_000, seconds: 0 });
   const args = [
     ...[
@@ -38,16 +48,10 @@ export async function levelThrough(
       '-i',
       path,
     ],
-    ...(recipe.from || recipe.to ? ['-t', toDecimal(lengthOfRecipe(part, facts), 6)] : []),
-    ...[
-      '-map',
-      '0:a:0',
-      '-af',
-      [...filters, soundFilters(audio?.channels ?? 0, 'pipe\\\\:3')].join(','),
-      '-f',
-      'null',
-      '-',
-    ],
+    ...(graph?.inputs ?? []),
+    ...(recipe.from || recipe.to ? ['-t', toDecimal(lengthOfRecipe(recipe, facts), 6)] : []),
+    ...(graph ? ['-filter_complex', graph.filters, '-map', `[${graph.out}]`] : ['-map', '0:a:0', '-af', all.join(',')]),
+    ...['-f', 'null', '-'],
   ];
   await runProgram('ffmpeg', args, options, (_, third) => eachFrame(third, (frame) => meter.hear(frame)));
   const { sound } = meter.end({ num: 0, den: 1 });
@@ -71,9 +75,9 @@ const gainFilters = (gain: number, limited: boolean) => [
 export async function filtersForLoudness(
   path: string,
   facts: CutFacts,
-  recipe: Pick<Recipe, 'from' | 'to'>,
+  recipe: Heard,
   target: number,
-  options: RunOptions = {},
+  options: Listening = {},
 ): Promise<{ filters: string[]; before: Level; after: Level }> {
   const before = await levelThrough(path, facts, recipe, [], options);
   if (before.integratedLufs === undefined) return { filters: [], before, after: before };

@@ -28,6 +28,8 @@ export interface Making {
   hardware?: ReadonlyMap<PictureCodec, HardwareEncoder>;
   /** Given a way to hold the program and let it go on, as it starts. */
   onStart?: RunOptions['onStart'];
+  /** Paths of the sounds that take over parts of the cut's own, by their ids. */
+  sounds?: ReadonlyMap<string, string>;
 }
 
 /**
@@ -50,7 +52,7 @@ export async function makeRendition(
     const soundFilters = await filtersOf(from, facts, recipe, making);
     let tried = recipe;
     for (let left = MOST_TRIES; ; left -= 1) {
-      await encode({ facts, recipe: tried, from, to: half, soundFilters }, folder, making);
+      await encode({ facts, recipe: tried, from, to: half, soundFilters, sounds: making.sounds }, folder, making);
       const { size } = await stat(half);
       const lower = left > 1 ? lowered(tried, size) : undefined;
       if (!lower) break;
@@ -66,9 +68,9 @@ export async function makeRendition(
   }
 }
 
-async function filtersOf(from: string, facts: CutFacts, recipe: Recipe, { signal }: Making): Promise<string[]> {
+async function filtersOf(from: string, facts: CutFacts, recipe: Recipe, { signal, sounds }: Making): Promise<string[]> {
   if (typeof recipe.sound !== 'object' || recipe.sound.loudness === undefined) return [];
-  const options = { signal, niceness: 10, milliseconds: LONGEST_MILLISECONDS };
+  const options = { signal, niceness: 10, milliseconds: LONGEST_MILLISECONDS, sounds };
   return (await filtersForLoudness(from, facts, recipe, recipe.sound.loudness, options)).filters;
 }
 

@@ -3,6 +3,7 @@ import type { Declarations } from '@/core/declarations';
 import type { Privacy, SiteRules } from '@/core/delivery';
 import type { RightsAsk, SiteWords } from '@/core/drop';
 import type { Tokens } from '@/core/permission/tokens';
+import type { RightsMatch } from '@/core/rights';
 import type { Fraction } from '@/core/time';
 
 /** What a site can do beside taking a file; the Sheet offers, and the worker does, only what is declared. */
@@ -15,6 +16,8 @@ export interface SiteAbilities {
   review: boolean;
   /** Whether a video may be removed again. */
   removes: boolean;
+  /** Whether a rights match may be disputed there. */
+  disputes?: boolean;
 }
 
 /** Everything that is known of a site without asking it. */
@@ -91,6 +94,8 @@ export interface SiteStatus {
   privacy: Privacy;
   /** The time at which it opens the video by itself, where it was told one. */
   opensAt?: Date;
+  /** Every rights match that was found in it, the settled ones too; spans in the time of the file that is there. */
+  matches?: RightsMatch[];
 }
 
 /** What the site really shows, in our words; undefined where it does not tell. */
@@ -216,8 +221,10 @@ export interface SiteAdapter {
   readBack(session: Session, siteVideoId: string): Promise<SiteReading>;
   /** Removes the video; one that is gone already is no error. */
   remove(session: Session, siteVideoId: string): Promise<void>;
-  /** Agrees to what a rights match asks; only on sites whose checks can find one. */
-  acceptCheck?(session: Session, siteVideoId: string): Promise<void>;
+  /** Agrees to what the owner of a rights match asks; only on sites whose checks can find one. */
+  acceptMatch?(session: Session, siteVideoId: string, matchId: string): Promise<void>;
+  /** Disputes a rights match; what comes of it is told by `status`. The same text twice is one dispute. */
+  disputeMatch?(session: Session, siteVideoId: string, matchId: string, text: string): Promise<void>;
   /** Sets the thumbnail; only where the profile has rules for one. */
   picture?(session: Session, siteVideoId: string, bytes: Buffer, type: string): Promise<void>;
   /** Sets the moment of the video whose picture stands for it; only where the profile says so. */

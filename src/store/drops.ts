@@ -10,7 +10,7 @@ import {
   stateAfter,
 } from '@/core/drop';
 import type { Framings } from '@/core/framing';
-import type { FileSet, RemediesOfCut } from '@/core/renditions';
+import type { FileSet, MendsOfCut, RemediesOfCut } from '@/core/renditions';
 import type { Shelf } from '@/core/words';
 import { type RestingChannel, takeTrial } from './circuits';
 import { type Claim, ClaimLost, claimed, claimRows, dueRows } from './claims';
@@ -31,6 +31,8 @@ export interface DropProgress {
 export interface OwnOnChannel extends LayerValues, OwnWords {
   /** The record's text that the own text was written over, to tell whether that has changed since. */
   textOver?: string;
+  /** What is done to parts of the file for this channel alone. */
+  mends?: MendsOfCut;
 }
 
 /** The layers and links as they were when a drop was sent; later changes of them do not reach it. */
@@ -44,6 +46,8 @@ export interface SentWith {
   fileSet?: FileSet;
   /** What was put right in the file. */
   remedies?: RemediesOfCut;
+  /** What was done to parts of it for this channel alone. */
+  mends?: MendsOfCut;
   /** Where its frame was. */
   framings?: Framings;
 }

@@ -138,8 +138,10 @@ export async function videosToDelete(db: Database): Promise<string[]> {
 export async function deleteVideo(trx: Database, id: string): Promise<void> {
   const cuts: { id: string }[] = await trx('cuts').where({ videoId: id }).select('id');
   const pictures: { fileKey: string }[] = await trx('pictures').where({ videoId: id }).select('fileKey');
+  const sounds: { fileKey: string }[] = await trx('sounds').where({ videoId: id }).select('fileKey');
   const cutIds = cuts.map((cut) => cut.id);
-  await askToRemoveFiles(trx, [...(await fileKeysOf(trx, cutIds)), ...pictures.map(({ fileKey }) => fileKey)]);
+  const beside = [...pictures, ...sounds].map(({ fileKey }) => fileKey);
+  await askToRemoveFiles(trx, [...(await fileKeysOf(trx, cutIds)), ...beside]);
   await cancelJobs(trx, [id, ...cutIds, ...(await renditionIdsOf(trx, cutIds))]);
   await giveUpEarlyUploads(trx, { videoId: id });
   await trx('changes').where({ subject: id }).delete();

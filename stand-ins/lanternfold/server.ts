@@ -1,9 +1,9 @@
 import type { FastifyInstance } from 'fastify';
 import { registerCaptions } from '../shared/captions';
-import type { Faults } from '../shared/faults';
 import { registerGroups } from '../shared/groups';
 import { Problem } from '../shared/problem';
 import { newVideoId, openSite, valid } from '../shared/site';
+import { closedByMatch, Matches } from './matches';
 import { people } from './people';
 import { CATEGORIES, chaptersIn, checkThumbnail, newVideoShape, wordsShape } from './rules';
 import { Uploads } from './uploads';
@@ -26,21 +26,12 @@ function altered(_video: Video, field: string, value: string): Partial<Video> {
 
 const OPENS_WITHIN_MILLISECONDS = 50;
 
-/** Whether the owner of a match lets it be shown nowhere; closed in some countries, it may be agreed to. */
-const closedEverywhere = ({ match }: Video) => match?.wants === 'close' && !match.countries?.length;
-
-function rightsCheck(video: Video, faults: Faults): Pick<Video, 'checks' | 'match'> {
-  const fault = faults.strike('rights match', video.fileName);
-  if (!fault) return { checks: 'passed' };
-  const { reason: owner = 'Harbour Lane Music', from = 10, to = 25, wants = 'share', countries } = fault;
-  return { checks: 'matched', match: { owner, from, to, wants, countries } };
-}
-
 /**
  * Lanternfold: an open video site. Everything it keeps lies in `folder`.
  * @param hour real milliseconds of an hour there
  */
 export async function lanternfold(folder: string, port: number, hour: number): Promise<FastifyInstance> {
+  const matches = new Matches(folder, hour);
   const site = await openSite<Video>({
     name: 'Lanternfold',
     folder,
@@ -54,7 +45,11 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     ],
     pages: '/watch',
     closedPage,
-    hooks: { afterFirst: rightsCheck, altered },
+    hooks: {
+      altered,
+      afterFirst: (video, faults, original) =>
+        matches.lookFor(video, faults.strikeAll('rights match', video.fileName), original),
+    },
     mayWatch: (video, isOwner) => video.visibility !== 'closed' || isOwner,
   });
   const { server, address, videos, channels, processing } = site;
@@ -154,9 +149,8 @@ export async function lanternfold(folder: string, port: number, hour: number): P
       if (next.madeForChildren === undefined) {
         refuse(409, 'Answer missing', 'Say whether the video is made for children first', 'madeForChildren');
       }
-      if (video.checks === 'matched' && !video.matchAccepted && closedEverywhere(video)) {
-        refuse(409, 'Blocked', `${video.match?.owner} does not permit it`);
-      }
+      const closing = closedByMatch(video);
+      if (closing) refuse(409, 'Blocked', `${closing.owner} does not permit it`);
       if (!change.opensAt) next.publishedAt ??= new Date().toISOString();
     }
     return shown(videos.change(id, { ...set, publishedAt: next.publishedAt }));
@@ -173,18 +167,17 @@ export async function lanternfold(folder: string, port: number, hour: number): P
       videos.change(video.id, { ...opened, opensAt: undefined, opensTo: undefined });
     }
   };
-  const clock = setInterval(openDue, OPENS_WITHIN_MILLISECONDS);
+  const clock = setInterval(() => {
+    openDue();
+    matches.answerDue(site);
+  }, OPENS_WITHIN_MILLISECONDS);
   server.addHook('onClose', async () => clearInterval(clock));
 
   server.put('/api/videos/:id/thumbnail', async (request) => {
     return shown(await site.keepThumbnail(site.videoFor(request), request, checkThumbnail));
   });
 
-  server.post('/api/videos/:id/accept-match', async (request) => {
-    const video = site.videoFor(request);
-    if (closedEverywhere(video)) throw new Problem(409, 'Blocked', `${video.match?.owner} does not permit it`);
-    return shown(videos.change(video.id, { matchAccepted: true }));
-  });
+  matches.register(server, site, shown);
 
   server.delete('/api/videos/:id', async (request, reply) => {
     const video = site.videoFor(request);

@@ -28,6 +28,20 @@ export interface Particulars {
   adverts?: 'off' | 'context' | 'interest';
 }
 
+/** Something in a video that belongs to somebody else, and what became of it; the span in seconds. */
+export interface Match {
+  id: string;
+  owner: string;
+  work: string;
+  from: number;
+  to: number;
+  wants: 'share' | 'silence' | 'close';
+  /** Where it is to be closed; everywhere where none are named. */
+  countries?: string[];
+  state: 'open' | 'agreed' | 'disputed' | 'withdrawn' | 'upheld';
+  dispute?: { text: string; answerBy: string; answer?: string };
+}
+
 /** A video as Lanternfold keeps it. */
 export interface Video extends Hosted, Particulars {
   title: string;
@@ -38,6 +52,5 @@ export interface Video extends Hosted, Particulars {
   opensAt?: string;
   opensTo?: Visibility;
   checks: 'waiting' | 'passed' | 'matched';
-  match?: { owner: string; from: number; to: number; wants: string; countries?: string[] };
-  matchAccepted?: boolean;
+  matches?: Match[];
 }

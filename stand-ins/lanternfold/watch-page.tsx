@@ -79,6 +79,16 @@ function shownWhere({ way, countries }: NonNullable<Video['shownIn']>): string {
   return way === 'all' ? '' : `${way === 'only' ? 'Shown only in' : 'Not shown in'} ${named}`;
 }
 
+/** What was agreed to with owners of what is in it. */
+function agreedIn({ matches = [] }: Video): string[] {
+  return matches
+    .filter(({ state }) => state === 'agreed')
+    .map(({ wants, countries, work, owner }) => {
+      if (wants === 'close') return `Not shown in ${countries?.join(', ')}`;
+      return wants === 'silence' ? `Without “${work}” by ${owner}` : `With “${work}” by ${owner}`;
+    });
+}
+
 /** What the owner says of the video, as viewers read it. */
 function particulars({ video, category }: Pick<Watched, 'video' | 'category'>): string[] {
   const says = [
@@ -94,7 +104,7 @@ function particulars({ video, category }: Pick<Watched, 'video' | 'category'>): 
     COMMENTS[video.comments ?? 'off'],
     video.ratings === false && 'Ratings are not shown',
     video.embedding === false && 'Not to be shown on other pages',
-    video.matchAccepted && video.match?.countries?.length && `Not shown in ${video.match.countries.join(', ')}`,
+    ...agreedIn(video),
     video.adverts && video.adverts !== 'off' && `Adverts by ${video.adverts}`,
   ];
   return says.filter((each): each is string => typeof each === 'string' && each !== '');

@@ -17,6 +17,7 @@ const faultShape = object({
       'slow processing',
       'turn down',
       'time forgotten',
+      'dispute refused',
     ])
     .required(),
   /** Only files whose name contains this. */
@@ -29,16 +30,16 @@ const faultShape = object({
   status: number().integer().min(400).max(599),
   retryAfter: number().integer().min(0),
   path: string(),
-  /** For `fail processing`, for `turn down`, and for `rights match` the owner. */
+  /** For `fail processing`, for `turn down`, for `dispute refused`, and for `rights match` the owner. */
   reason: string(),
   /** For `turn down`: what would help. */
   remedy: string(),
   /** For `rights match`: the span in seconds, and what the owner wants; `countries` where it is to be closed in some only. */
   from: number(),
   to: number(),
-  wants: string().oneOf(['share', 'silence', 'close']),
+  wants: string().oneOf(['share', 'silence', 'close'] as const),
   countries: array(string().length(2).required()),
-  /** For `alter`: the field that is changed, and to what. */
+  /** For `alter`: the field that is changed, and to what; for `rights match` the name of the music. */
   field: string().oneOf(['title', 'description', 'tags', 'file']),
   value: string(),
   /** For `slow processing`: the seconds that it takes longer. */
@@ -78,6 +79,14 @@ export class Faults {
       this.keep(this.set.filter((each) => each.times !== 0));
     }
     return fault;
+  }
+
+  /** Every fault of a kind that strikes here, each once. */
+  strikeAll(kind: Fault['kind'], fileName: string): Fault[] {
+    const struck = this.set.filter((each) => each.kind === kind && fileName.includes(each.match ?? ''));
+    for (const fault of struck) if (fault.times !== undefined) fault.times -= 1;
+    this.keep(this.set.filter((each) => each.times !== 0));
+    return struck;
   }
 
   /** A stream that lets bytes through as the line of the moment does: slowed, stalled, or cut with `onCut`. */

@@ -18,7 +18,7 @@ export interface ProcessingHooks<T extends Hosted> {
   /** Looks at the file before anything is made of it. @throws Error with what is wrong with it */
   inspect?(file: string, seconds: number): Promise<void>;
   /** What is known once the first version plays. */
-  afterFirst?(video: T, faults: Faults): Partial<T>;
+  afterFirst?(video: T, faults: Faults, original: string): Partial<T> | Promise<Partial<T>>;
   /** Fields that a fault alters. */
   altered?(video: T, field: string, value: string): Partial<T>;
   /** What follows once the full version is there. */
@@ -107,7 +107,7 @@ export class Processing<T extends Hosted> {
     await this.hooks.inspect?.(original, seconds);
     await this.version(id, 'first.mp4', FIRST_HEIGHT, seconds);
     await this.makeStill(id);
-    const more = this.hooks.afterFirst?.(this.videos.get(id) ?? video, this.faults);
+    const more = await this.hooks.afterFirst?.(this.videos.get(id) ?? video, this.faults, original);
     this.change(id, { stage: 'full', progress: 0, ...more } as Partial<T>);
     const slow = this.faults.strike('slow processing', video.fileName);
     if (slow) await pause((slow.seconds ?? 0) * 1000);

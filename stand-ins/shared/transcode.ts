@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { renameSync } from 'node:fs';
 
 /** SHA-256 of a file, in hexadecimal; by a process of its own, so that transfers that come in meanwhile are not slowed. */
 export async function sha256Of(file: string): Promise<string> {
@@ -66,6 +67,15 @@ export async function transcode(
       if (done) onProgress(Math.min(1, Number(done) / 1e6 / seconds));
     },
   );
+}
+
+/** Takes the sound off a span of a file that is there. */
+export async function silencedOver(file: string, from: number, to: number): Promise<void> {
+  const silent = `${file}.silent.mp4`;
+  const filter = `volume=0:enable='between(t,${from},${to})'`;
+  const args = ['-v', 'error', '-nostdin', '-y', '-i', file, '-c:v', 'copy', '-af', filter, '-movflags', '+faststart'];
+  await run('ffmpeg', [...args, silent], () => {});
+  renameSync(silent, file);
 }
 
 /** Takes a still out of a video at a share of its length. */

@@ -101,8 +101,7 @@ describe('the life of a drop', () => {
 
   it('goes back to where a snag came up, and takes an answer only to the question asked', () => {
     expect(stateAfter('tryAgain', 'snag', { at: 'settling' })).toBe('settling');
-    expect(stateAfter('acceptCheck', 'snag', { at: 'clearing' })).toBe('proofing');
-    expect(mayMove('acceptCheck', 'snag', { at: 'proofing' })).toBe(false);
+    expect(stateAfter('tryAgain', 'snag', { at: 'clearing' })).toBe('clearing');
     expect(() => stateAfter('tryAgain', 'snag')).toThrow();
     expect(() => stateAfter('opened', 'held')).toThrow(/held/);
   });

@@ -110,7 +110,6 @@ export const MOVES = {
   closedUnproofed: { from: ['closing'], to: 'proofing', by: 'worker' },
   snag: { from: CARRIED_STATES, to: 'snag', by: 'worker' },
   tryAgain: { from: ['snag'], to: 'where it stood', by: 'person' },
-  acceptCheck: { from: ['snag'], to: 'proofing', by: 'person', snagAt: ['clearing'] },
   acceptAndHold: { from: ['snag'], to: 'held', by: 'person', snagAt: ['proofing'] },
   acceptAndOpen: { from: ['snag'], to: 'opening', by: 'person', snagAt: ['proofing'] },
   sendAnew: { from: ['snag'], to: 'packing', by: 'person' },

@@ -96,6 +96,18 @@ export function movedMoment(at: Fraction, remedies: Remedies, facts: Pick<CutFac
   return inside ? shownBefore(at, parts) : undefined;
 }
 
+/** A moment of the file in the cut that it was made of: the way back of `movedMoment`. */
+export function momentInCut(at: Fraction, remedies: Remedies, facts: Pick<CutFacts, 'duration'>): Fraction {
+  const parts = keptParts(remedies, facts);
+  let left = at;
+  for (const { from, to } of parts) {
+    const length = minus(to, from);
+    if (compare(left, length) < 0) return plus(from, left);
+    left = minus(left, length);
+  }
+  return parts.at(-1)?.to ?? ZERO;
+}
+
 /** How long the file is, in exact seconds. */
 export function lengthWith(remedies: Remedies, facts: Pick<CutFacts, 'duration'>): Fraction {
   return keptParts(remedies, facts).reduce((all, { from, to }) => plus(all, minus(to, from)), ZERO);

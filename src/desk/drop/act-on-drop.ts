@@ -1,23 +1,27 @@
 import { object, string } from 'yup';
-import { type End, isWider, type MoveName, mayAccept, mayMove, type RightsAsk } from '@/core/drop';
-import { type SiteAdapter, SiteError, type SiteProfile } from '@/sites/contract';
+import { type End, isWider, type MoveName, mayAccept, mayMove } from '@/core/drop';
+import { needsPerson } from '@/core/rights';
+import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { addDropEvent, type Drop, type DropFields, dropById, giveWord, moveDrop, takeWordBack } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { askForJobsAnew } from '@/store/jobs';
-import { renditionAgain, renditionsOf } from '@/store/renditions';
+import { cutDigestsOf, renditionAgain, renditionsOf } from '@/store/renditions';
+import { matchesOf } from '@/store/rights-matches';
 import { settings } from '@/store/settings';
 import { videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
-import { sessionFor, site } from '../site/session';
+import { settleMatches } from '../rights/settle-matches';
+import { site } from '../site/session';
 import { changedMeanwhile, makeMove } from './make-move';
 import { goesToEnd, meantWords } from './meant';
 import { recordOf } from './record';
-import { ANEW, reviseVideo } from './send';
+import { reviseVideo } from './send';
+import { sentAnewFields } from './send-anew';
 
 /** What a person may do with a drop that is under way. */
 export const DROP_ACTIONS = [
@@ -35,7 +39,7 @@ export type DropAction = (typeof DROP_ACTIONS)[number];
 /** The moves that each may make; a word to open, and taking it back, are none. */
 const MOVES_OF: Record<Exclude<DropAction, 'open' | 'not yet'>, readonly MoveName[]> = {
   'try again': ['tryAgain', 'sendAnew'],
-  accept: ['acceptCheck', 'acceptAndHold', 'acceptAndOpen'],
+  accept: ['tryAgain', 'acceptAndHold', 'acceptAndOpen'],
   revise: ['revise'],
   'take over': ['revise'],
   close: ['close'],
@@ -141,17 +145,28 @@ async function close(drop: Drop, channel: Channel, { profile }: SiteAdapter): Pr
 
 async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
   if (drop.snag?.at === 'packing') return packAgain(drop, channel);
+  if (drop.snag?.kind === 'rights' && (await hasOtherFile(drop))) return sendOtherFile(drop, channel);
   // What the site has lost, or could not process, has to go up as a new video.
   const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
   // What was turned down in review is handed in anew with the words as they are now.
   const fields: DropFields = drop.snag?.kind === 'review' ? { sentWords: undefined } : {};
   const gone = drop.snag?.at === 'removing' || drop.snag?.at === 'closing';
   if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', fields);
-  // The one that is there is removed before the new one goes up. One that people have seen and that the site calls gone is
-  // left alone: should the site be wrong, its views are not ours to throw away.
-  const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
-  const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
-  return makeMove(drop, 'sendAnew', 'Sent again by hand', { ...ANEW, leftBehind, round: drop.round + 1 });
+  return makeMove(drop, 'sendAnew', 'Sent again by hand', sentAnewFields(drop));
+}
+
+/** Whether the file in use is another than the one that went out. */
+async function hasOtherFile({ videoId, renditionId }: Drop): Promise<boolean> {
+  const { cut } = await recordOf(database(), videoId);
+  const sent = renditionId ? (await cutDigestsOf(database(), [renditionId])).get(renditionId) : undefined;
+  return cut?.state === 'ready' && cut.digest !== undefined && cut.digest !== sent;
+}
+
+/** Sends the file in use in the place of the one with the match. What was done to parts of that one is not done to this. */
+async function sendOtherFile(drop: Drop, channel: Channel): Promise<void> {
+  const { layers, video } = await recordOf(database(), drop.videoId);
+  const fields = { ...sentAnewFields(drop), sentWith: sendsWith(layers, video, channel, drop) };
+  return makeMove(drop, 'sendAnew', 'Sent again with the new file', fields);
 }
 
 /** Nothing has gone out yet: today's settings and remedies hold, and a file that could not be made is made anew. */
@@ -169,29 +184,17 @@ async function packAgain(drop: Drop, channel: Channel): Promise<void> {
   });
 }
 
-const AGREED: Record<RightsAsk, string> = {
-  income: 'a share of what the video earns',
-  silence: 'silence there',
-  'closing in countries': 'that it is closed in some countries',
-  closing: 'that it is closed',
-};
-
-async function accept(drop: Drop, channel: Channel, adapter: SiteAdapter): Promise<void> {
+async function accept(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
   const { snag } = drop;
   if (!mayAccept(snag)) throw new DeskError('not now', 'This cannot be accepted. Look again at what it asks for.');
   if (snag?.kind === 'rights') {
-    try {
-      await adapter.acceptCheck?.(sessionFor(channel.accountId), drop.siteVideoId ?? '');
-    } catch (error) {
-      if (!(error instanceof SiteError)) throw error;
-      throw new DeskError('site', `${adapter.profile.name} did not take the agreement: ${error.message}. Try again.`);
-    }
-    const { owner = 'the owner', asks } = snag;
-    const what = AGREED[asks ?? 'income'];
-    return makeMove(drop, 'acceptCheck', `Agreed to what ${owner} asks: ${what}`);
+    const matches = (await matchesOf(database(), [drop.id])).filter(
+      (match) => match.siteVideoId === drop.siteVideoId && needsPerson(match),
+    );
+    return settleMatches(drop.id, { ways: matches.map(({ id }) => ({ match: id, way: 'agree' })) });
   }
   const record = await recordOf(database(), drop.videoId);
-  const meant = meantWords(record, channel, drop, adapter.profile);
+  const meant = meantWords(record, channel, drop, profile);
   const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
   // What was accepted counts as what was meant, until something is changed.
   return makeMove(drop, move, 'Accepted as the site shows it', { sentWords: meant.asText });

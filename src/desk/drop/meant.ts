@@ -126,7 +126,12 @@ export function meantWords(
     opensAlone: profile.opensItself || !waitsFor,
     unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
     // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
-    asText: JSON.stringify({ ...meant, privacy: end, ...(remedies.from ? { from: remedies.from } : {}) }),
+    asText: JSON.stringify({
+      ...meant,
+      privacy: end,
+      ...(remedies.from ? { from: remedies.from } : {}),
+      ...(remedies.without ? { without: remedies.without } : {}),
+    }),
   };
 }
 

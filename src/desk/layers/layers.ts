@@ -110,6 +110,7 @@ export function sendsWith(kept: KeptLayers, video: SentVideo, channel: Channel, 
     shelf: linksUsed(kept, video, channel, { ...drop, sentWith: undefined }),
     fileSet: fileSetAt(kept, video, channel, { ...drop, sentWith: undefined }),
     remedies: video.remedies,
+    mends: drop.own.mends,
     framings: video.framings,
   };
 }
@@ -119,8 +120,8 @@ export function sendsWith(kept: KeptLayers, video: SentVideo, channel: Channel, 
  * that chapters and captions keep to it.
  */
 export function revisesWith(kept: KeptLayers, video: SentVideo, channel: Channel, drop: LayeredDrop): SentWith {
-  const { fileSet, remedies, framings } = drop.sentWith ?? {};
-  return { ...sendsWith(kept, video, channel, drop), fileSet, remedies, framings };
+  const { fileSet, remedies, mends, framings } = drop.sentWith ?? {};
+  return { ...sendsWith(kept, video, channel, drop), fileSet, remedies, mends, framings };
 }
 
 /**
@@ -145,7 +146,7 @@ export function remediesAt(
   cutId: string | undefined,
 ): Remedies {
   const sent = stillSentWith(drop);
-  return remediesFor(sent ? sent.remedies : video.remedies, cutId);
+  return remediesFor(sent ? sent.remedies : video.remedies, cutId, sent ? sent.mends : drop?.own.mends);
 }
 
 /** Where the frame of a drop's file is: of one that was sent, where it was then. */

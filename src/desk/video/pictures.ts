@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
-import { Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { number, object } from 'yup';
 import type { PictureHabit } from '@/core/defaults';
@@ -25,6 +25,7 @@ import { DeskError, found } from '../desk-error';
 import { recordOf } from '../drop/record';
 import { recordValues } from '../layers/record-values';
 import { site } from '../site/session';
+import { bounded } from './bounded';
 import { editVideo } from './edit-video';
 
 /** The largest picture that is taken in, in bytes; each site's own limit is said on the Sheet. */
@@ -173,7 +174,7 @@ async function keepPicture(
   const db = database();
   found(await videoById(db, facts.videoId), 'video');
   const fresh = `pictures/${newId()}`;
-  const { size, digest } = await files().put(fresh, bounded(bytes));
+  const { size, digest } = await files().put(fresh, bounded(bytes, LARGEST_PICTURE, 'picture'));
   const read = await sharp(files().localPath(fresh))
     .metadata()
     .catch(() => undefined);
@@ -198,18 +199,4 @@ async function keepPicture(
 export async function openPicture(id: string): Promise<{ picture: Picture; bytes: Readable }> {
   const picture = found(await pictureById(database(), id), 'picture');
   return { picture, bytes: files().open(picture.fileKey) };
-}
-
-async function* chunksBelow(bytes: Readable, most: number): AsyncGenerator<Buffer> {
-  let passed = 0;
-  for await (const chunk of bytes) {
-    passed += (chunk as Buffer).length;
-    if (passed > most)
-      throw new DeskError('not taken', `The picture is larger than ${most / 1e6} MB. Use a smaller one.`);
-    yield chunk as Buffer;
-  }
-}
-
-function bounded(bytes: Readable): Readable {
-  return Readable.from(chunksBelow(bytes, LARGEST_PICTURE));
 }

@@ -1,6 +1,7 @@
 import type { CutFacts, CutSpan } from '@/core/delivery';
 import { keptParts, type Recipe } from '@/core/renditions';
 import { compare, type Fraction, fraction, minus, over, toDecimal, toNumber, ZERO } from '@/core/time';
+import { FROM_OUTSIDE } from '../program';
 
 /** What a recipe asks of the parts of a cut. */
 type PartsOfRecipe = Pick<Recipe, 'from' | 'to' | 'without' | 'silence' | 'swaps'>;
@@ -113,7 +114,7 @@ export function soundGraph(
   const join = without.length > 0 ? `,${joined(partsRead(recipe, facts), 'sound', ZERO)}` : '';
   const following = after.length > 0 ? `,${after.join(',')}` : '';
   return {
-    inputs: others.flatMap(({ path }) => ['-i', path]),
+    inputs: others.flatMap(({ path }) => [...FROM_OUTSIDE, '-i', path]),
     filters: [heard, ...others.map(({ filters }) => filters), `${mix}${join}${following}[said]`].join(';'),
     out: 'said',
   };

@@ -1,7 +1,7 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import type { Privacy } from '@/core/delivery';
-import type { RightsAsk } from '@/core/drop';
-import { fraction, viewerTime } from '@/core/time';
+import { askWords, mayAgree, needsPerson, type RightsMatch } from '@/core/rights';
+import { type Fraction, floor, fraction, toNumber, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
 import type { SiteAdapter, SiteChecks } from '../contract';
 import { askSite } from '../json-api';
@@ -10,6 +10,7 @@ import { putCaptions } from '../put-captions';
 import { evenIfGone, shownChapter, stageShape, stateOfStage } from '../stages';
 import { carryByTus } from '../tus-carry';
 import { declaredShape, fromLanternfold, toLanternfold } from './declared';
+import { matchShape, toMatch } from './matches';
 import { lanternfoldProfile } from './profile';
 
 const text = () => string().defined();
@@ -32,18 +33,7 @@ const videoShape = object({
   checks: string()
     .oneOf(['waiting', 'passed', 'matched'] as const)
     .required(),
-  match: object({
-    owner: string().required(),
-    from: number().required(),
-    to: number().required(),
-    wants: string().required(),
-    countries: array(
-      string()
-        .matches(/^[A-Z]{2}$/)
-        .required(),
-    ).default([]),
-  }).default(undefined),
-  matchAccepted: boolean(),
+  matches: array(matchShape).default([]),
   chapters: array(object({ seconds: number().required(), title: text() })).required(),
   playlists: array(object({ id: string().required() })).required(),
   captions: array(object({ language: string().required() })).default([]),
@@ -120,6 +110,7 @@ export function lanternfold(address: string): SiteAdapter {
         checks: checksOf(video),
         privacy: PRIVACY[video.visibility],
         opensAt: video.opensAt ? new Date(video.opensAt) : undefined,
+        matches: video.matches.map(toMatch),
       };
     },
 
@@ -152,8 +143,16 @@ export function lanternfold(address: string): SiteAdapter {
       await evenIfGone(askSite(session, at(siteVideoId), { method: 'DELETE' }));
     },
 
-    async acceptCheck(session, siteVideoId) {
-      await askSite(session, at(siteVideoId, '/accept-match'), { method: 'POST' });
+    async acceptMatch(session, siteVideoId, matchId) {
+      await askSite(session, at(siteVideoId, `/matches/${encodeURIComponent(matchId)}/accept`), { method: 'POST' });
+    },
+
+    async disputeMatch(session, siteVideoId, matchId, text) {
+      const json = { text };
+      await askSite(session, at(siteVideoId, `/matches/${encodeURIComponent(matchId)}/dispute`), {
+        method: 'POST',
+        json,
+      });
     },
 
     captions: (session, siteVideoId, tracks) =>
@@ -190,33 +189,30 @@ const STAGE_WORDS = {
   full: 'first version plays, full one follows',
 };
 
-const AGREE_OR_REPLACE = 'Agree to it, or replace the file with one without it';
-const WANTS: Record<string, { asks: RightsAsk; says: string; remedy: string }> = {
-  share: { asks: 'income', says: 'wants a share of what the video earns', remedy: AGREE_OR_REPLACE },
-  silence: { asks: 'silence', says: 'wants the sound off there', remedy: AGREE_OR_REPLACE },
-  close: { asks: 'closing', says: 'does not permit it', remedy: 'Replace the file with one without it' },
-};
-
-/** What the owner of a match asks; a video that is closed in some countries only can be open in all others. */
-function askOf({ wants, countries }: NonNullable<SiteVideo['match']>): (typeof WANTS)[string] | undefined {
-  if (wants !== 'close' || countries.length === 0) return WANTS[wants];
-  const names = new Intl.DisplayNames('en', { type: 'region' });
-  const where = new Intl.ListFormat('en').format(countries.map((code) => names.of(code) ?? code));
-  return { asks: 'closing in countries', says: `wants it closed in ${where}`, remedy: AGREE_OR_REPLACE };
-}
-
+/** What the site's checks have found, by the first match that a person has to see to. */
 function checksOf(video: SiteVideo): SiteChecks {
   if (video.checks === 'waiting') return { verdict: 'waiting', says: 'looking for matches' };
-  const { match } = video;
-  if (video.checks === 'passed' || !match || video.matchAccepted) return { verdict: 'passed' };
-  const stamp = (seconds: number) => viewerTime(fraction(Math.floor(seconds)), video.seconds ?? seconds);
-  const wants = askOf(match);
+  const matches = video.matches.map(toMatch);
+  const open = matches.filter(needsPerson);
+  const [first] = open;
+  if (!first) {
+    const asked = matches.find(({ state }) => state === 'disputed');
+    return asked ? { verdict: 'waiting', says: `waiting for an answer from ${asked.owner}` } : { verdict: 'passed' };
+  }
   return {
     verdict: 'found',
     of: 'rights',
-    what: `Rights match ${stamp(match.from)}–${stamp(match.to)}: ${match.owner} ${wants?.says ?? `wants: ${match.wants}`}`,
-    remedy: wants?.remedy ?? 'Settle it on Lanternfold, then try again',
-    asks: wants?.asks,
-    owner: match.owner,
+    what: open.map((match) => matchWords(match, video.seconds)).join('. '),
+    remedy: open.every(mayAgree)
+      ? 'Agree to it, dispute it, or take it out of the video'
+      : 'Take it out of the video, or dispute it',
+    asks: first.asks,
+    owner: first.owner,
   };
+}
+
+function matchWords(match: RightsMatch, length: number | undefined): string {
+  const stamp = (time: Fraction) => viewerTime(fraction(floor(time)), length ?? toNumber(time));
+  const stays = match.state === 'upheld' ? ` It was disputed; they answered: ${match.dispute?.answer ?? 'no'}` : '';
+  return `Rights match ${stamp(match.from)}–${stamp(match.to)}: ${match.owner} ${askWords(match)}${stays}`;
 }

@@ -45,7 +45,13 @@ export const lanternfoldProfile: SiteProfile = {
     ],
   },
   captions: true,
-  abilities: { groups: { one: 'playlist', many: 'playlists' }, resumes: true, review: false, removes: true },
+  abilities: {
+    groups: { one: 'playlist', many: 'playlists' },
+    resumes: true,
+    review: false,
+    removes: true,
+    disputes: true,
+  },
   scopes: {
     'channels.read': 'see its channels and their playlists',
     'videos.send': 'send videos to them',

@@ -15,6 +15,7 @@ import * as preflight from './013-preflight';
 import * as renditions from './014-renditions';
 import * as framingAndEarly from './015-framing-and-early';
 import * as release from './016-release';
+import * as whatSitesSay from './017-what-sites-say';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -34,4 +35,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '014-renditions': renditions,
   '015-framing-and-early': framingAndEarly,
   '016-release': release,
+  '017-what-sites-say': whatSitesSay,
 };

@@ -3,7 +3,7 @@ import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { binarySize } from '@/core/delivery';
-import { sizeOfRecipe } from '@/core/renditions';
+import { type Recipe, sizeOfRecipe } from '@/core/renditions';
 import { FILE_GONE } from '@/desk/cut-file';
 import { log } from '@/desk/log';
 import { UnusableCut } from '@/media/facts';
@@ -16,6 +16,7 @@ import { files } from '@/store/files/folder';
 import { emptyMakingFolder } from '@/store/files/making';
 import { jobsOf } from '@/store/jobs';
 import { endRendition, renditionById } from '@/store/renditions';
+import { soundsById } from '@/store/sounds';
 import { hardware } from '../hardware';
 import { giveTurnBack, takeTurn } from './encode-turns';
 import type { JobContext, JobWork } from './job-work';
@@ -55,6 +56,7 @@ export const encode: JobWork = {
       const made = await makeRendition(files().localPath(cut.fileKey), facts, recipe, target, {
         signal,
         hardware: await hardware(),
+        sounds: await soundsFor(recipe),
         onStart: held.onStart,
         onProgress: (fraction) =>
           held.isHeld() || tell({ says: 'making the file', fraction, secondsLeft: left(fraction) }),
@@ -89,6 +91,13 @@ export const encode: JobWork = {
     return rendition && (await cutById(db, rendition.cutId))?.videoId;
   },
 };
+
+/** Paths of the sounds that a recipe puts in the place of others, by their ids. */
+async function soundsFor({ swaps = [] }: Recipe): Promise<Map<string, string>> {
+  const ids = swaps.map(({ sound }) => sound);
+  const sounds = ids.length > 0 ? await soundsById(database(), ids) : [];
+  return new Map(sounds.map(({ id, fileKey }) => [id, files().localPath(fileKey)]));
+}
 
 /** Why a file could not be made, as a colleague would say it; what the encoder said is in the log. */
 function plainTrouble(error: ProgramError | UnusableCut): string {

@@ -13,7 +13,7 @@ import { SnagFound, type StepContext } from './step';
 /** Captions as they fit the file that is sent: where its start is left off, they come earlier. */
 async function captionsFor(id: string, { cut }: VideoRecord, { remedies }: MeantWords): Promise<string> {
   const text = (await captionText(database(), id)) ?? '';
-  if (!cut?.facts || (!remedies.from && !remedies.to)) return text;
+  if (!cut?.facts || (!remedies.from && !remedies.to && !remedies.without)) return text;
   return writeWebvttCaptions(movedCaptions(readCaptions(Buffer.from(text)).captions, remedies, cut.facts));
 }
 

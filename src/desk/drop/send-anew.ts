@@ -1,0 +1,12 @@
+import type { Drop, DropFields } from '@/store/drops';
+import { ANEW } from './send';
+
+/**
+ * Fields of a drop that goes up once more as a new video. The one that is there is removed before. One that people have seen
+ * and that the site calls gone is left alone: should the site be wrong, its views are not ours to throw away.
+ */
+export function sentAnewFields(drop: Drop): DropFields {
+  const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
+  const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
+  return { ...ANEW, leftBehind, round: drop.round + 1 };
+}

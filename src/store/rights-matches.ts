@@ -1,0 +1,86 @@
+import type { RightsMatch } from '@/core/rights';
+import type { Fraction } from '@/core/time';
+import { now } from './clock';
+import { type Database, fromJson, toJson } from './database';
+import { newId } from './ids';
+
+/** A rights match of a drop, as its site told of it last. */
+export interface KeptMatch extends RightsMatch {
+  dropId: string;
+  /** The video at the site in which it was found; another is sent where the file is mended. */
+  siteVideoId: string;
+  foundAt: Date;
+  changedAt: Date;
+}
+
+interface Row {
+  id: string;
+  dropId: string;
+  siteVideoId: string;
+  siteMatchId: string;
+  owner: string;
+  work: string;
+  spanFrom: string;
+  spanTo: string;
+  asks: RightsMatch['asks'] | null;
+  countries: string;
+  state: RightsMatch['state'];
+  disputeText: string | null;
+  answerBy: Date | null;
+  answer: string | null;
+  foundAt: Date;
+  changedAt: Date;
+}
+
+const fromRow = ({ siteMatchId, spanFrom, spanTo, asks, countries, disputeText, answerBy, answer, ...row }: Row) => {
+  const { id: _, ...rest } = row;
+  return {
+    ...rest,
+    id: siteMatchId,
+    from: fromJson<Fraction>(spanFrom),
+    to: fromJson<Fraction>(spanTo),
+    asks: asks ?? undefined,
+    countries: fromJson<string[]>(countries) ?? [],
+    ...(disputeText !== null && {
+      dispute: { text: disputeText, answerBy: answerBy ?? undefined, answer: answer ?? undefined },
+    }),
+  } as KeptMatch;
+};
+
+/** The rights matches of drops, the oldest first. */
+export async function matchesOf(db: Database, dropIds: readonly string[]): Promise<KeptMatch[]> {
+  const rows: Row[] = await db('rightsMatches')
+    .whereIn('dropId', [...dropIds])
+    .orderBy('id');
+  return rows.map(fromRow);
+}
+
+/**
+ * Keeps what the site says of matches now. Those that are new, and those that stand otherwise than before, are returned.
+ * @param siteVideoId the video in which they were found
+ */
+export async function keepMatches(
+  db: Database,
+  drop: { id: string; siteVideoId: string },
+  matches: readonly RightsMatch[],
+): Promise<{ found: RightsMatch[]; moved: RightsMatch[] }> {
+  const { id: dropId, siteVideoId } = drop;
+  const kept = new Map(
+    (await matchesOf(db, [dropId])).filter((each) => each.siteVideoId === siteVideoId).map((each) => [each.id, each]),
+  );
+  const found = matches.filter(({ id }) => !kept.has(id));
+  const moved = matches.filter(({ id, state }) => kept.has(id) && kept.get(id)?.state !== state);
+  for (const match of [...found, ...moved]) {
+    const { id: siteMatchId, owner, work, from, to, asks, countries, state, dispute } = match;
+    const told = {
+      ...{ owner: owner.slice(0, 200), work: work.slice(0, 200), spanFrom: toJson(from), spanTo: toJson(to) },
+      ...{ asks: asks ?? null, countries: toJson(countries), state, disputeText: dispute?.text.slice(0, 2000) ?? null },
+      ...{ answerBy: dispute?.answerBy ?? null, answer: dispute?.answer?.slice(0, 1000) ?? null, changedAt: now(db) },
+    };
+    await db('rightsMatches')
+      .insert({ id: newId(), dropId, siteVideoId, siteMatchId, foundAt: now(db), ...told })
+      .onConflict(['dropId', 'siteVideoId', 'siteMatchId'])
+      .merge(told);
+  }
+  return { found, moved };
+}

@@ -1,7 +1,7 @@
 import type { Readable } from 'node:stream';
 import type { Declarations } from '@/core/declarations';
 import type { Privacy, SiteRules } from '@/core/delivery';
-import type { RightsAsk, SiteWords } from '@/core/drop';
+import type { ReviewHours, RightsAsk, SiteVersion, SiteWords } from '@/core/drop';
 import type { Tokens } from '@/core/permission/tokens';
 import type { RightsMatch } from '@/core/rights';
 import type { Fraction } from '@/core/time';
@@ -12,8 +12,9 @@ export interface SiteAbilities {
   groups: { one: string; many: string } | undefined;
   /** Whether a transfer goes on from the last byte, or starts again. */
   resumes: boolean;
-  /** Whether a review by people stands between settled and cleared. */
+  /** Whether a review by people stands between settled and cleared, and within how many hours it is usually answered. */
   review: boolean;
+  reviewHours?: ReviewHours;
   /** Whether a video may be removed again. */
   removes: boolean;
   /** Whether a rights match may be disputed there. */
@@ -69,7 +70,8 @@ export interface Begun {
 /** How far the site is. */
 export type SiteState =
   | { stage: 'receiving' }
-  | { stage: 'processing'; says: string; fraction: number | undefined }
+  /** `plays`: a version of it can be watched already. */
+  | { stage: 'processing'; says: string; fraction: number | undefined; plays?: boolean }
   | { stage: 'ready' }
   | { stage: 'failed'; reason: string };
 
@@ -96,6 +98,8 @@ export interface SiteStatus {
   opensAt?: Date;
   /** Every rights match that was found in it, the settled ones too; spans in the time of the file that is there. */
   matches?: RightsMatch[];
+  /** What of it is ready, in the order in which it became so; undefined where the site does not tell. */
+  versions?: SiteVersion[];
 }
 
 /** What the site really shows, in our words; undefined where it does not tell. */
@@ -163,6 +167,14 @@ export interface AnswerHead {
   field: (name: string) => string | undefined;
 }
 
+/** A request that a site was asked. */
+export interface AskedOfSite {
+  method: string;
+  address: string;
+  /** When it was asked, by the monotonic clock. */
+  since: number;
+}
+
 /** A person's permission at work. */
 export interface Session {
   /**
@@ -171,8 +183,8 @@ export interface Session {
    * @throws SiteError 'permission'; AllowanceSpent
    */
   accessToken(stale?: string): Promise<string>;
-  /** Hears how the site has answered, so that the requests that are left are known. */
-  heard(answer: AnswerHead): Promise<void>;
+  /** Hears how the site has answered, so that the requests that are left are known; undefined where nothing did. */
+  heard(answer: AnswerHead | undefined, asked: AskedOfSite): Promise<void>;
 }
 
 /** Signing in at a site (OAuth 2.0 with PKCE). */

@@ -53,10 +53,12 @@ async function send(session: Session, address: string, request: ApiRequest, toke
   const patience = AbortSignal.timeout(bytes ? LONG_PATIENCE_MILLISECONDS : PATIENCE_MILLISECONDS);
   const signal = request.signal ? AbortSignal.any([patience, request.signal]) : patience;
   const method = request.method ?? 'GET';
-  const answer = await fetch(address, { method, headers, body, signal }).catch((error: Error) => {
+  const asked = { method, address, since: performance.now() };
+  const answer = await fetch(address, { method, headers, body, signal }).catch(async (error: Error) => {
+    await session.heard(undefined, asked);
     throw new SiteError('unreachable', `The site does not answer (${error.message})`);
   });
-  await session.heard(headOf(answer));
+  await session.heard(headOf(answer), asked);
   return answer;
 }
 

@@ -1,4 +1,4 @@
-import { string } from 'yup';
+import { number, object, string } from 'yup';
 import { fraction, viewerTime } from '@/core/time';
 import { SiteError, type SiteState } from './contract';
 
@@ -8,21 +8,36 @@ type Stage = (typeof STAGES)[number];
 
 export const stageShape = () => string().oneOf(STAGES).required();
 
+/** Something of a video that is ready, as several sites tell it. */
+export const versionShape = object({
+  of: string()
+    .oneOf(['picture', 'thumbnail'] as const)
+    .required(),
+  lines: number().integer().min(1),
+  readyAt: string().datetime().required(),
+});
+
 /**
  * How far a site is, by its stage.
  * @param name the site's, for where it gives no reason
  * @param says what it is doing, by stage or for all of them
+ * @param playsIn stages in which a version can be watched already
  */
 export function stateOfStage(
   told: { stage: Stage; progress: number; reason: string | null | undefined },
   name: string,
   says: string | Partial<Record<Stage, string>>,
+  playsIn: readonly Stage[] = [],
 ): SiteState {
   const { stage, progress, reason } = told;
   if (stage === 'receiving' || stage === 'ready') return { stage };
   if (stage === 'failed') return { stage, reason: reason ?? `${name} does not say why` };
   const fraction = stage === 'queued' ? undefined : progress;
-  return { stage: 'processing', says: typeof says === 'string' ? says : (says[stage] ?? 'being prepared'), fraction };
+  const plays = playsIn.includes(stage) ? { plays: true } : {};
+  return {
+    ...{ stage: 'processing', says: typeof says === 'string' ? says : (says[stage] ?? 'being prepared') },
+    ...{ fraction, ...plays },
+  };
 }
 
 /** A chapter that a site shows, as viewers read it. @param seconds its start; `length` the video's, where it is known */

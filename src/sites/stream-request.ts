@@ -38,9 +38,14 @@ export interface StreamRequest {
  *   signal's reason where it aborts
  */
 export async function streamToSite(request: StreamRequest): Promise<StreamAnswer> {
-  const answer = await streamed(request);
+  const { session, method, address } = request;
+  const asked = { method, address, since: performance.now() };
+  const answer = await streamed(request).catch(async (error) => {
+    await session.heard(undefined, asked);
+    throw error;
+  });
   const field = (name: string) => answer.headers[name]?.toString();
-  await request.session.heard({ status: answer.status, field });
+  await session.heard({ status: answer.status, field }, asked);
   return answer;
 }
 

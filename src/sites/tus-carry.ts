@@ -30,11 +30,13 @@ export async function carryByTus(
   /** Core protocol, HEAD: the response has to carry Upload-Offset, even where it is 0. */
   async function confirmedOffset(renewed = false): Promise<number> {
     const headers = { ...TUS, authorization: `Bearer ${token}` };
-    const answer = await fetch(uploadUrl, { method: 'HEAD', headers, signal }).catch((error: Error) => {
+    const asked = { method: 'HEAD', address: uploadUrl, since: performance.now() };
+    const answer = await fetch(uploadUrl, { method: 'HEAD', headers, signal }).catch(async (error: Error) => {
+      await session.heard(undefined, asked);
       signal.throwIfAborted();
       throw new SiteError('unreachable', `The site does not answer (${error.message})`);
     });
-    await session.heard(headOf(answer));
+    await session.heard(headOf(answer), asked);
     if (answer.status === 401 && !renewed) {
       token = await session.accessToken(token);
       return confirmedOffset(true);

@@ -2,10 +2,12 @@ import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
 import {
   type CarriedState,
+  type Difference,
   type DropState,
   type MoveName,
   type OwnWords,
   type PutOff,
+  type SiteVersion,
   type Snag,
   stateAfter,
 } from '@/core/drop';
@@ -25,6 +27,12 @@ export interface DropProgress {
   fraction?: number;
   bytesPerSecond?: number;
   secondsLeft?: number;
+}
+
+/** How fast the line was at a moment; times are ISO 8601 in UTC. */
+export interface LineSpeed {
+  at: string;
+  bytesPerSecond: number;
 }
 
 /** What is set for one channel alone. */
@@ -102,6 +110,13 @@ export interface Drop {
   attempts: number;
   sentAt: Date | undefined;
   liveAt: Date | undefined;
+  /** Versions of it that play at the site. */
+  versions: SiteVersion[] | undefined;
+  /** How fast the line was, over the time of the transfer. */
+  speeds: LineSpeed[] | undefined;
+  /** When it was read again, once it was live, and what the site showed then that was not meant. */
+  readAt: Date | undefined;
+  shows: Difference[] | undefined;
   updatedAt: Date;
 }
 
@@ -150,11 +165,16 @@ const columns = [
   'attempts',
   'sentAt',
   'liveAt',
+  'versions',
+  'speeds',
+  'readAt',
+  'shows',
   'updatedAt',
 ];
 
 const JSON_FIELDS = [
   ...(['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress', 'begunWith', 'leftBehind'] as const),
+  ...(['versions', 'speeds', 'shows'] as const),
 ] as const;
 
 type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
@@ -171,6 +191,9 @@ function fromRow(row: Row): Drop {
     progress: fromJson<DropProgress>(row.progress),
     begunWith: fromJson<Drop['begunWith']>(row.begunWith),
     leftBehind: fromJson<string[]>(row.leftBehind),
+    versions: fromJson<SiteVersion[]>(row.versions),
+    speeds: fromJson<LineSpeed[]>(row.speeds),
+    shows: fromJson<Difference[]>(row.shows),
     openAsked: row.openAsked === 1,
   } as Drop;
 }

@@ -24,6 +24,8 @@ import {
   triesOfDrop,
 } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { keepRequests, type SiteRequest } from '@/store/site-requests';
+import { requestFor } from './asked-for';
 import { happenedBy } from './happened';
 import { keepClaim } from './keep-claim';
 import { STEPS } from './steps';
@@ -55,6 +57,11 @@ export async function carryDrop(claim: Claim): Promise<void> {
     if (drop) await announce(db, 'video', drop.videoId);
   }
 }
+
+/** A transfer in many parts asks once for each. */
+const MOST_ASKED = 5000;
+
+const notKept = (error: Error) => log.warn({ why: error.message }, 'what a site was asked is not kept');
 
 /** What is held is tried again so long before its moment. */
 const BEFORE_OPENING_SECONDS = 2;
@@ -91,13 +98,16 @@ async function run(
     );
   }
   let heardWell = false;
+  const asked: SiteRequest[] = [];
   const context = {
     drop,
     channel,
     record: await recordOf(db, drop.videoId),
     adapter: site(channel.site),
     profile: profileAt(profile, channel),
-    session: sessionFor(channel.accountId, USES[state]),
+    session: sessionFor(channel.accountId, USES[state], (request) => {
+      if (asked.length < MOST_ASKED) asked.push(requestFor(state, request));
+    }),
     signal,
     now,
     async keep(fields: DropFields, trx: Database = db) {
@@ -111,7 +121,7 @@ async function run(
     },
   };
   if (state !== 'removing' && state !== 'closing') refuseOtherEnds(context);
-  const ended = await STEPS[state](context);
+  const ended = await STEPS[state](context).finally(() => keepRequests(db, drop.id, asked).catch(notKept));
   // Packing asks the site nothing, so it says nothing of it.
   if (state !== 'packing') await noteSiteWell(db, channel.site);
   return ended;

@@ -12,6 +12,8 @@ export interface Hosted {
   failure?: string;
   file?: { sha256: string; size: number };
   seconds?: number;
+  /** What is ready of it, in the order in which it became so. */
+  versions?: { of: 'picture' | 'thumbnail'; lines?: number; readyAt: string }[];
   thumbnail?: { type: string; sha256: string };
   publishedAt?: string;
   createdAt: string;

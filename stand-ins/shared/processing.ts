@@ -90,6 +90,13 @@ export class Processing<T extends Hosted> {
     }
   }
 
+  /** Notes that something of a video is ready. */
+  addVersion(id: string, version: { of: 'picture' | 'thumbnail'; lines?: number }): void {
+    const alike = (each: { of: string; lines?: number }) => each.of === version.of && each.lines === version.lines;
+    const before = (this.videos.get(id)?.versions ?? []).filter((each) => !alike(each));
+    this.change(id, { versions: [...before, { ...version, readyAt: new Date().toISOString() }] } as Partial<T>);
+  }
+
   private change(id: string, fields: Partial<T>): void {
     if (this.videos.get(id)) this.videos.change(id, fields);
   }
@@ -127,5 +134,6 @@ export class Processing<T extends Hosted> {
       this.change(id, { progress } as Partial<T>),
     );
     renameSync(`${target}.part`, target);
+    this.addVersion(id, { of: 'picture', lines: height });
   }
 }

@@ -187,7 +187,9 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
         type: String(request.headers['content-type']),
         sha256: createHash('sha256').update(bytes).digest('hex'),
       };
-      return videos.change(video.id, { thumbnail } as Partial<T>);
+      videos.change(video.id, { thumbnail } as Partial<T>);
+      processing.addVersion(video.id, { of: 'thumbnail' });
+      return videos.get(video.id) ?? video;
     },
     async listen() {
       await server.listen({ host: '127.0.0.1', port });

@@ -175,6 +175,7 @@ describe('the fields of a layer', () => {
         'release',
         'opensAt',
         'lateAtMost',
+        'fullFirst',
         'rhythm',
         'hoursApart',
         'picture',

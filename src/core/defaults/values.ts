@@ -32,6 +32,8 @@ export interface Defaults extends Declarations {
   opensAt: Moment | null;
   /** Hours by which it may open late where it could not open at its time; after that, somebody is asked. */
   lateAtMost: number;
+  /** Whether it opens only once the site has it in full quality. */
+  fullFirst: boolean;
   /** Hours that are to lie between two releases on a channel; 0 is as it comes. */
   hoursApart: number;
   /** When the videos of a series open, again and again. */
@@ -83,6 +85,7 @@ export const PLAIN_DEFAULTS: Defaults = {
   release: 'by itself',
   opensAt: null,
   lateAtMost: 24,
+  fullFirst: true,
   hoursApart: 0,
   rhythm: null,
   chapterColours: [],
@@ -111,6 +114,7 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   release: 'release',
   opensAt: 'opening time',
   lateAtMost: 'late opening',
+  fullFirst: 'full quality first',
   hoursApart: 'time between releases',
   rhythm: 'rhythm',
   chapterColours: 'marker colours for chapters',

@@ -5,5 +5,6 @@ export * from './life';
 export * from './patience';
 export * from './proof';
 export * from './readiness';
+export * from './review-time';
 export * from './state-words';
 export * from './words-for-site';

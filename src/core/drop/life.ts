@@ -53,8 +53,16 @@ export interface Snag {
   /** Of a rights match: what its owner asks, where the site says so, and who that is. */
   asks?: RightsAsk;
   owner?: string;
-  /** Of a difference: the fields in which the site shows something else. */
+  /** Of a difference: the fields in which the site shows something else, and both values of each. */
   fields?: string[];
+  differences?: { field: string; meant: string; shown: string }[];
+}
+
+/** A version of a video that a site has made ready: pictures of so many lines, or the thumbnail. ISO 8601 in UTC. */
+export interface SiteVersion {
+  of: 'picture' | 'thumbnail';
+  lines?: number;
+  readyAt: string;
 }
 
 /** Who makes a move: the worker on its own, or a person. */

@@ -38,6 +38,8 @@ export interface MeantWords {
   opensAt: Moment | undefined;
   /** Hours by which it may open late. */
   lateAtMost: number;
+  /** Whether it waits until the site has it in full quality. */
+  fullFirst: boolean;
   /** The release as a text, to tell whether it is still what a drop was let go for. */
   releaseKey: string;
   /** Who may see it until it is proofed. */
@@ -121,6 +123,7 @@ export function meantWords(
     waitsFor,
     opensAt,
     lateAtMost: values.lateAtMost,
+    fullFirst: values.fullFirst,
     releaseKey: [waitsFor, opensAt?.wall, opensAt?.zone, opensAt?.which].join(' '),
     // A site that opens by itself asks nobody.
     opensAlone: profile.opensItself || !waitsFor,

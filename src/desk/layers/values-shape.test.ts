@@ -16,6 +16,7 @@ describe('values that a layer may set', () => {
     ['release', 'together'],
     ['opensAt', { wall: '2099-11-28T18:30:00', zone: 'Europe/Berlin' }],
     ['lateAtMost', 0],
+    ['fullFirst', false],
     ['hoursApart', 24],
     ['rhythm', { rule: 'FREQ=WEEKLY;BYDAY=FR', from: '2026-11-27', time: '18:00', zone: 'Europe/Berlin' }],
     ['sendCaptions', false],

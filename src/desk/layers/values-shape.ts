@@ -151,6 +151,7 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
     .typeError('Say by how many hours it may open late, from 0 to 720.')
     .min(0, 'It opens late by 0 hours at the least.')
     .max(720, 'It opens late by 720 hours (30 days) at the most.'),
+  fullFirst: boolean(),
   chapterColours: array(trimmedSmall().max(40).defined()).max(40).required(),
   sendCaptions: boolean(),
   picture: pictureShape as never,

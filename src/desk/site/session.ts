@@ -35,11 +35,13 @@ const isGood = (tokens: Tokens, stale: string | undefined) =>
  * look again until that is done. No lock and no transaction is held while the site is asked. Requests are counted before they
  * are made, over all workers, so that the site need not refuse any.
  * @param use what the requests are for: a part of what the site allows is kept for what is urgent
+ * @param note hears of each request, once it is answered
  */
-export function sessionFor(accountId: string, use: Use = 'urgent'): Session {
+export function sessionFor(accountId: string, use: Use = 'urgent', note?: (request: Asked) => void): Session {
   return {
-    async heard(answer) {
-      await keepAllowances(database(), accountId, toldAllowances(answer));
+    async heard(answer, { method, address, since }) {
+      note?.({ method, address, status: answer?.status ?? 0, milliseconds: Math.round(performance.now() - since) });
+      if (answer) await keepAllowances(database(), accountId, toldAllowances(answer));
     },
     async accessToken(stale) {
       const db = database();
@@ -57,6 +59,14 @@ export function sessionFor(accountId: string, use: Use = 'urgent'): Session {
       }
     },
   };
+}
+
+/** A request with how it was answered; 0 is no answer. */
+export interface Asked {
+  method: string;
+  address: string;
+  status: number;
+  milliseconds: number;
 }
 
 /** Counts one request where the account may make it. @throws AllowanceSpent */

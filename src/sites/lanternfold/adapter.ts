@@ -7,7 +7,7 @@ import type { SiteAdapter, SiteChecks } from '../contract';
 import { askSite } from '../json-api';
 import { ownAddress } from '../own-address';
 import { putCaptions } from '../put-captions';
-import { evenIfGone, shownChapter, stageShape, stateOfStage } from '../stages';
+import { evenIfGone, shownChapter, stageShape, stateOfStage, versionShape } from '../stages';
 import { carryByTus } from '../tus-carry';
 import { declaredShape, fromLanternfold, toLanternfold } from './declared';
 import { matchShape, toMatch } from './matches';
@@ -30,6 +30,7 @@ const videoShape = object({
   stage: stageShape(),
   progress: number().required(),
   failure: string(),
+  versions: array(versionShape).default([]),
   checks: string()
     .oneOf(['waiting', 'passed', 'matched'] as const)
     .required(),
@@ -106,11 +107,12 @@ export function lanternfold(address: string): SiteAdapter {
     async status(session, siteVideoId) {
       const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
       return {
-        state: stateOfStage({ ...video, reason: video.failure }, 'Lanternfold', STAGE_WORDS),
+        state: stateOfStage({ ...video, reason: video.failure }, 'Lanternfold', STAGE_WORDS, ['full']),
         checks: checksOf(video),
         privacy: PRIVACY[video.visibility],
         opensAt: video.opensAt ? new Date(video.opensAt) : undefined,
         matches: video.matches.map(toMatch),
+        versions: video.versions,
       };
     },
 

@@ -23,7 +23,7 @@ export const stallmarketProfile: SiteProfile = {
   opensItself: true,
   declares: { groups: [{ name: 'What it shows', fields: ['products'] }], products: { fewest: 1, most: 8 } },
   captions: false,
-  abilities: { groups: undefined, resumes: false, review: true, removes: true },
+  abilities: { groups: undefined, resumes: false, review: true, reviewHours: { least: 12, most: 72 }, removes: true },
   scopes: {
     'stall.read': 'see its stall and catalogue',
     'clips.manage': 'put clips in the stall, hand them in for review, and take them out',

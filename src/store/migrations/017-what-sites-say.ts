@@ -35,9 +35,56 @@ export async function up(db: Knex): Promise<void> {
     moment(table, 'createdAt').notNullable();
     refer(table, 'videoId', 'videos', 'CASCADE');
   });
+  // What sites were asked for a drop, in short; those alike that follow each other are one row.
+  await db.schema.createTable('siteRequests', (table) => {
+    table.bigIncrements('id');
+    id(table, 'dropId').notNullable();
+    moment(table, 'at').notNullable();
+    table.string('method', 10).notNullable();
+    table.string('purpose', 100).notNullable();
+    table.integer('status').unsigned().notNullable();
+    table.integer('milliseconds').unsigned().notNullable();
+    table.integer('times').unsigned().notNullable();
+    table.index(['dropId', 'id']);
+    refer(table, 'dropId', 'drops', 'CASCADE');
+  });
+  await db.schema.createTable('reviews', (table) => {
+    table.bigIncrements('id');
+    id(table, 'dropId').notNullable();
+    table.string('site', 40).notNullable();
+    moment(table, 'handedInAt').notNullable();
+    moment(table, 'endedAt');
+    table.boolean('approved');
+    table.string('reason', 1000);
+    table.string('remedy', 1000);
+    // The words that were handed in.
+    table.specificType('given', 'MEDIUMTEXT');
+    table.index(['dropId', 'id']);
+    table.index(['site', 'endedAt']);
+    refer(table, 'dropId', 'drops', 'CASCADE');
+  });
+  // The words that a site was given, each time that they were others than before.
+  await db.schema.createTable('givenWords', (table) => {
+    table.bigIncrements('id');
+    id(table, 'dropId').notNullable();
+    moment(table, 'at').notNullable();
+    table.specificType('words', 'MEDIUMTEXT').notNullable();
+    table.index(['dropId', 'id']);
+    refer(table, 'dropId', 'drops', 'CASCADE');
+  });
+  await db.schema.alterTable('drops', (table) => {
+    // Versions that play at the site, and the speed of the line over time.
+    table.json('versions');
+    table.json('speeds');
+    // When a live video was read again, and what the site showed otherwise than it was meant.
+    moment(table, 'readAt');
+    table.json('shows');
+  });
 }
 
 export async function down(db: Knex): Promise<void> {
+  await db.schema.alterTable('drops', (table) => table.dropColumns('versions', 'speeds', 'readAt', 'shows'));
+  for (const name of ['givenWords', 'reviews', 'siteRequests']) await db.schema.dropTable(name);
   await db.schema.dropTable('sounds');
   await db.schema.dropTable('rightsMatches');
 }

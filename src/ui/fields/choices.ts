@@ -79,6 +79,7 @@ export const FLAGS: Partial<Record<DefaultField, string>> = {
   embedding: 'May be shown on other pages',
   tellSubscribers: 'Tell the subscribers',
   sendCaptions: 'Send its captions along',
+  fullFirst: 'Open only once the site has it in full quality',
   sendFromInbox: 'Send a file from the inbox by itself where nothing is found against it',
   deleteFile: 'Delete the video’s own file here, too, once it is live everywhere it goes',
   uploadEarly: 'Upload the file at once, closed, while the words are still being written',

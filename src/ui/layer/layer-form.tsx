@@ -42,6 +42,7 @@ function groupsOf({ layer, declares, hasGroups, rules }: LayerView): Group[] {
         'privacy',
         'release',
         'lateAtMost',
+        'fullFirst',
         ...(layer === 'series' ? (['rhythm'] as const) : []),
         ...(layer === 'channel' ? (['hoursApart'] as const) : []),
       ],

@@ -1,6 +1,11 @@
 import { STOP_WORDS } from '@/core/drop';
+import { meantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
-import { lookAgain, SnagFound, type Step } from './step';
+import type { SiteChecks } from '@/sites/contract';
+import { database } from '@/store/database';
+import { noteHandedIn, noteReviewed } from '@/store/reviews';
+import { lookAgain, SnagFound, type Step, type StepContext } from './step';
+import { keepVersions } from './versions';
 import { giveWords } from './words';
 
 /** Towards cleared: the site's checks and reviews are passed. */
@@ -8,8 +13,10 @@ export const clear: Step = async (context) => {
   const { drop, adapter, session, profile, now } = context;
   // After something was turned down in review, its words go once more, as they are now.
   if (drop.sentWords === undefined) await giveWords(context, drop.siteVideoId ?? '');
-  const { checks, matches } = await adapter.status(session, drop.siteVideoId ?? '');
+  const { checks, matches, versions } = await adapter.status(session, drop.siteVideoId ?? '');
   await hearOfMatches(drop, matches);
+  await keepVersions(context, versions);
+  if (profile.abilities.review) await hearOfReview(context, checks);
   if (checks.verdict === 'passed') return { move: 'cleared', says: STOP_WORDS.cleared };
   if (checks.verdict === 'found') {
     const { of, what, remedy, asks, owner } = checks;
@@ -18,3 +25,13 @@ export const clear: Step = async (context) => {
   const kind = profile.abilities.review ? 'review' : 'processing';
   return lookAgain(drop, now, kind, { progress: { says: checks.says } });
 };
+
+/** Keeps each time that it is handed in for review, and what came of it. */
+async function hearOfReview({ drop, channel, record, profile }: StepContext, checks: SiteChecks): Promise<void> {
+  const db = database();
+  if (checks.verdict === 'waiting') {
+    const given = meantWords(record, channel, drop, profile).asText;
+    await noteHandedIn(db, drop.id, channel.site, drop.sentWords ?? given);
+  } else if (checks.verdict === 'passed') await noteReviewed(db, drop.id, { approved: true });
+  else await noteReviewed(db, drop.id, { approved: false, reason: checks.what, remedy: checks.remedy });
+}

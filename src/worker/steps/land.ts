@@ -5,6 +5,7 @@ import { transferKey } from '@/store/drops';
 import { files } from '@/store/files/folder';
 import { renditionById } from '@/store/renditions';
 import { carryRendition, fileNameFor } from '../line/carry-rendition';
+import { SpeedLog } from '../line/speed-log';
 import { SnagFound, type Step } from './step';
 import { giveWords } from './words';
 
@@ -20,8 +21,14 @@ export const land: Step = async (context) => {
     const what = here === undefined ? 'The file is gone from the disk' : 'The file was changed after it was added';
     throw new SnagFound('file', what, 'Replace the file, then try again');
   }
+  const log = new SpeedLog(drop.bytesSent > 0 ? drop.speeds : []);
   const begun = await carryRendition({
-    ...{ adapter, session, channel, rendition, signal, keep },
+    ...{ adapter, session, channel, rendition, signal },
+    keep(fields) {
+      const rate = fields.progress?.bytesPerSecond;
+      const speeds = rate ? log.note(rate, Date.now()) : undefined;
+      return keep(speeds ? { ...fields, speeds } : fields);
+    },
     fileName: fileNameFor(record.cut, rendition),
     key: transferKey(drop),
     so: drop,

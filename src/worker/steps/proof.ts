@@ -48,7 +48,7 @@ export const proof: Step = async (context) => {
         : 'Try again to send the words once more, or keep what it shows';
     // What the site shows is not what was sent, so the next try has to send it once more.
     await context.keep({ sentWords: undefined });
-    throw new SnagFound('difference', list.join('. '), remedy, { fields });
+    throw new SnagFound('difference', list.join('. '), remedy, { fields, differences: found });
   }
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);

@@ -1,9 +1,13 @@
 import { STOP_WORDS } from '@/core/drop';
+import { meantWords } from '@/desk/drop/meant';
 import { lookAgain, SnagFound, type Step } from './step';
+import { keepVersions } from './versions';
 
 /** Towards settled: the site has finished processing. */
-export const settle: Step = async ({ drop, adapter, session, now }) => {
-  const { state } = await adapter.status(session, drop.siteVideoId ?? '');
+export const settle: Step = async (context) => {
+  const { drop, adapter, session, now, record, channel, profile } = context;
+  const { state, versions } = await adapter.status(session, drop.siteVideoId ?? '');
+  await keepVersions(context, versions);
   switch (state.stage) {
     case 'ready':
       return { move: 'settled', says: `${STOP_WORDS.settled}: the site has finished with the file` };
@@ -15,7 +19,10 @@ export const settle: Step = async ({ drop, adapter, session, now }) => {
     case 'receiving':
       return lookAgain(drop, now, 'processing', { progress: { says: 'waiting for the site' } });
     case 'processing': {
-      const { says, fraction } = state;
+      const { says, fraction, plays } = state;
+      if (plays && !meantWords(record, channel, drop, profile).fullFirst) {
+        return { move: 'settled', says: `${STOP_WORDS.settled}: a first version plays, the full one follows` };
+      }
       return lookAgain(drop, now, 'processing', { progress: { says, fraction } });
     }
   }

@@ -41,7 +41,7 @@ export class SnagFound extends Error {
     readonly kind: Snag['kind'],
     readonly what: string,
     readonly remedy: string,
-    readonly more: Pick<Snag, 'asks' | 'owner' | 'fields'> = {},
+    readonly more: Pick<Snag, 'asks' | 'owner' | 'fields' | 'differences'> = {},
   ) {
     super(what);
   }

@@ -8,6 +8,7 @@ import { wordsShape } from '@/sites/words-shape';
 import { captionText } from '@/store/captions';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
+import { noteGiven } from '@/store/given-words';
 import { SnagFound, type StepContext } from './step';
 
 /** Captions as they fit the file that is sent: where its start is left off, they come earlier. */
@@ -46,5 +47,6 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
   }
   await adapter.groups?.place(session, siteVideoId, meant.playlists);
   await keep({ sentWords: meant.asText });
+  await noteGiven(database(), drop.id, meant.asText);
   return meant;
 }

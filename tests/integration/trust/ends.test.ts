@@ -226,7 +226,7 @@ describe('a match with other people’s music', () => {
 
   it('that forbids the video cannot be agreed to, here or there, and it stays closed', async () => {
     const { videoId, drop } = await matched('match-closed', 'close');
-    expect(drop.snag).toMatchObject({ asks: 'closing', remedy: 'Replace the file with one without it' });
+    expect(drop.snag).toMatchObject({ asks: 'closing', remedy: 'Take it out of the video, or dispute it' });
     const { actions } = (await tickedChannel(videoId)).drop ?? {};
     expect(actions).not.toContain('accept');
     expect(actions).toContain('remove');
@@ -236,7 +236,7 @@ describe('a match with other people’s music', () => {
 
   it('that a site does not take the agreement for is said, and nothing has moved', async () => {
     const { videoId, drop } = await matched('match-refused', 'share');
-    const fault = { kind: 'answer', status: 422, path: '/accept-match', times: 1 };
+    const fault = { kind: 'answer', status: 422, path: '/accept', times: 1 };
     await setFaultsAt('lanternfold', fault);
     await expect(actOnDrop(drop.id, { action: 'accept' })).rejects.toMatchObject({ kind: 'site' });
     expect(onlyDrop(await lookAtSheet(videoId)).state).toBe('snag');

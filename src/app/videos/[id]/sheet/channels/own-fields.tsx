@@ -32,6 +32,7 @@ function fieldsFor({ rules, values }: SheetChannel): DefaultField[] {
     'privacy',
     'release',
     ...TIMED_FIELDS[values.release.value],
+    'fullFirst',
     ...(rules.title ? (['titlePattern'] as const) : []),
     ...(rules.text ? (['template', 'links'] as const) : []),
     ...(rules.tags ? (['tags'] as const) : []),

@@ -2,11 +2,11 @@ import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
 import {
   type CarriedState,
-  type Difference,
   type DropState,
   type MoveName,
   type OwnWords,
   type PutOff,
+  type Shown,
   type SiteVersion,
   type Snag,
   stateAfter,
@@ -116,7 +116,7 @@ export interface Drop {
   speeds: LineSpeed[] | undefined;
   /** When it was read again, once it was live, and what the site showed then that was not meant. */
   readAt: Date | undefined;
-  shows: Difference[] | undefined;
+  shows: Shown[] | undefined;
   updatedAt: Date;
 }
 
@@ -193,7 +193,7 @@ function fromRow(row: Row): Drop {
     leftBehind: fromJson<string[]>(row.leftBehind),
     versions: fromJson<SiteVersion[]>(row.versions),
     speeds: fromJson<LineSpeed[]>(row.speeds),
-    shows: fromJson<Difference[]>(row.shows),
+    shows: fromJson<Shown[]>(row.shows),
     openAsked: row.openAsked === 1,
   } as Drop;
 }
@@ -382,6 +382,22 @@ export async function postponeDrop(db: Database, claim: Claim, seconds: number, 
 export async function postponeUnreadDrop(db: Database, claim: Claim, seconds: number): Promise<void> {
   const row = { nextTryAt: inSeconds(db, seconds), leaseOwner: null, leaseUntil: null };
   await claimed(db, claim).update(row).increment('attempts', 1);
+}
+
+/**
+ * Live drops of a channel that are to be read again: never read since they opened, or not for so long; and sooner those of
+ * which the site has not made everything yet.
+ * @param seconds between two readings
+ */
+export async function liveToRead(db: Database, channelId: string, seconds: number, most: number): Promise<Drop[]> {
+  const rows: Row[] = await db('drops')
+    .select(columns)
+    .where({ channelId, state: 'live' })
+    .whereNotNull('siteVideoId')
+    .where((query) => query.whereNull('readAt').orWhere('readAt', '<=', inSeconds(db, -seconds)))
+    .orderBy('readAt')
+    .limit(most);
+  return rows.map(fromRow);
 }
 
 /** How often a drop was tried in vain. */

@@ -12,6 +12,7 @@ const shape = object({
   KETTLE_INBOX: string(),
   KETTLE_LEASE_SECONDS: number().min(1).max(600).default(15).required(),
   KETTLE_HOLD_SECONDS: number().min(0).max(600).default(10).required(),
+  KETTLE_READ_SECONDS: number().min(0).max(604_800).default(86_400).required(),
   KETTLE_LOG_LEVEL: string().oneOf(['debug', 'info', 'warn', 'error', 'silent']).default('info').required(),
 });
 
@@ -30,6 +31,8 @@ export interface Settings {
   leaseSeconds: number;
   /** For how long a person's word to open something can be taken back before it takes effect. */
   holdSeconds: number;
+  /** How often a live video is read again at its site; 0 is never. */
+  readSeconds: number;
   logLevel: string;
 }
 
@@ -52,6 +55,7 @@ export function settings(): Settings {
     KETTLE_INBOX: process.env.KETTLE_INBOX || undefined,
     KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
     KETTLE_HOLD_SECONDS: process.env.KETTLE_HOLD_SECONDS,
+    KETTLE_READ_SECONDS: process.env.KETTLE_READ_SECONDS,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
   });
   inForce = {
@@ -63,6 +67,7 @@ export function settings(): Settings {
     inbox: env.KETTLE_INBOX && path.resolve(/* turbopackIgnore: true */ env.KETTLE_INBOX),
     leaseSeconds: env.KETTLE_LEASE_SECONDS,
     holdSeconds: env.KETTLE_HOLD_SECONDS,
+    readSeconds: env.KETTLE_READ_SECONDS,
     logLevel: env.KETTLE_LOG_LEVEL,
   };
   return inForce;

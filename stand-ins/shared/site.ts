@@ -215,5 +215,10 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
 
   // For tests: everything the site keeps, whoever asks on loopback.
   server.get('/control/videos', async () => videos.all());
+  // For tests and the demo: somebody changes a video on the site's own pages, or takes it away.
+  server.patch('/control/videos/:id', async (request) => {
+    const { id } = request.params as { id: string };
+    return videos.change(id, (request.body ?? {}) as Partial<T>);
+  });
   return site;
 }

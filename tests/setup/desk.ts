@@ -49,6 +49,14 @@ export async function videosAt(siteId: string): Promise<Record<string, unknown>[
   return (await fetch(`${addressOf(siteId)}/control/videos`)).json() as Promise<Record<string, unknown>[]>;
 }
 
+/** Has somebody change a video on the site's own pages. */
+export async function changedAt(siteId: string, fileName: string, fields: Record<string, unknown>): Promise<void> {
+  const video = (await videosAt(siteId)).findLast((each) => each.fileName === fileName);
+  const init = { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify(fields) };
+  const answer = await fetch(`${addressOf(siteId)}/control/videos/${video?.id}`, init);
+  if (!answer.ok) throw new Error(await answer.text());
+}
+
 export const videosAtLanternfold = () => videosAt('lanternfold');
 
 /** A session of the yard's account at a site, connected where it is not. */

@@ -55,7 +55,12 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
     KETTLE_DB_PORT: await freePorts(1),
     KETTLE_SITES_PORT: await freePorts(4),
   };
-  const quick = { KETTLE_LEASE_SECONDS: '2', KETTLE_SITE_HOUR_SECONDS: '0.02', KETTLE_HOLD_SECONDS: '0' };
+  const quick = {
+    KETTLE_LEASE_SECONDS: '2',
+    KETTLE_SITE_HOUR_SECONDS: '0.02',
+    KETTLE_HOLD_SECONDS: '0',
+    KETTLE_READ_SECONDS: '0',
+  };
   Object.assign(process.env, { KETTLE_HOME: home, KETTLE_LOG_LEVEL: 'warn', ...quick });
   for (const [name, port] of Object.entries(ports)) process.env[name] = String(port);
   const env = processEnvironment(root);

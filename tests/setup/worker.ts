@@ -16,13 +16,14 @@ export interface TestWorker {
 /**
  * A worker from a file's first test to its last; after it, this process lets go of the database. Called before the file's
  * own hooks, it is there in all of them.
+ * @param more settings for it alone
  */
-export function aWorker(): TestWorker {
+export function aWorker(more: Record<string, string> = {}): TestWorker {
   let child: ChildProcess;
   const worker: TestWorker = {
     isRunning: () => child.exitCode === null && child.signalCode === null,
     start() {
-      child = startProcess(root, 'worker', processEnvironment(root));
+      child = startProcess(root, 'worker', { ...processEnvironment(root), ...more });
     },
     end: (signal) => endProcess(child, signal),
   };

@@ -6,5 +6,6 @@ export * from './patience';
 export * from './proof';
 export * from './readiness';
 export * from './review-time';
+export * from './shows';
 export * from './state-words';
 export * from './words-for-site';

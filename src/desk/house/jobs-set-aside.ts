@@ -14,6 +14,7 @@ const WORK: Record<JobKind, string> = {
   picture: 'Making a picture',
   many: 'Changing many videos',
   playlists: 'Reading playlists',
+  'read live': 'Reading live videos again',
   inbox: 'Looking into the inbox',
   tidy: 'Tidying up',
 };

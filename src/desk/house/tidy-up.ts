@@ -31,6 +31,7 @@ export async function askForKeeping(): Promise<void> {
   const ids = (await allChannels(db)).map(({ id }) => id);
   // They were read when the account was connected.
   await askForJobs(db, 'playlists', ids, { seconds: PLAYLISTS_AFTER_SECONDS });
+  await askForJobs(db, 'read live', ids);
 }
 
 /** Takes away what nobody needs any more: old entries of the feed, sign-ins that were never ended, half files. */

@@ -79,11 +79,15 @@ export async function up(db: Knex): Promise<void> {
     // When a live video was read again, and what the site showed otherwise than it was meant.
     moment(table, 'readAt');
     table.json('shows');
+    table.index(['channelId', 'state', 'readAt'], 'drops_to_read');
   });
 }
 
 export async function down(db: Knex): Promise<void> {
-  await db.schema.alterTable('drops', (table) => table.dropColumns('versions', 'speeds', 'readAt', 'shows'));
+  await db.schema.alterTable('drops', (table) => {
+    table.dropIndex([], 'drops_to_read');
+    table.dropColumns('versions', 'speeds', 'readAt', 'shows');
+  });
   for (const name of ['givenWords', 'reviews', 'siteRequests']) await db.schema.dropTable(name);
   await db.schema.dropTable('sounds');
   await db.schema.dropTable('rightsMatches');

@@ -9,6 +9,7 @@ import { makePicture } from './make-picture';
 import { measureCut } from './measure-cut';
 import { planEarly } from './plan-early';
 import { readCut } from './read-cut';
+import { readLive } from './read-live';
 import { tidy } from './tidy';
 
 /** The work of each kind of job. */
@@ -20,6 +21,7 @@ export const JOB_WORK: Record<JobKind, JobWork> = {
   'plan early': planEarly,
   picture: makePicture,
   playlists: keepPlaylists,
+  'read live': readLive,
   many: manyWork,
   inbox,
   tidy,

@@ -1,0 +1,83 @@
+import { type Difference, differences, type GivenToSite, type Showing, shownNow } from '@/core/drop';
+import { SiteError, type SiteProfile, type SiteStatus } from '@/sites/contract';
+import type { Channel } from '@/store/channels';
+import { databaseTime } from '@/store/clock';
+import { database, transaction } from '@/store/database';
+import { addDropEvent, type Drop, dropById, setDrop } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { renditionById } from '@/store/renditions';
+import { profileAt } from '../drop/record';
+import { hearOfMatches } from '../rights/hear-of-matches';
+import { sessionFor, site } from '../site/session';
+
+/** What a live video is to show: what its site was given last, whatever has been changed here since. */
+export function givenShowing(
+  { sentWords, openedTo }: Pick<Drop, 'sentWords' | 'openedTo'>,
+  profile: SiteProfile,
+  fileDigest: string | undefined,
+): Showing | undefined {
+  const given = sentWords && (JSON.parse(sentWords) as GivenToSite | null);
+  if (!given) return undefined;
+  const { words, playlists, pictureDigest, captions } = given;
+  return {
+    title: profile.title && words.title,
+    text: profile.text && words.text,
+    tags: typeof profile.tags === 'object' ? words.tags : undefined,
+    chapters: profile.chapters && words.chapters.length > 0 ? words.chapters : undefined,
+    privacy: profile.opensItself ? undefined : openedTo,
+    groups: profile.abilities.groups && playlists,
+    pictureDigest,
+    fileDigest,
+    captions: profile.captions ? captions.map(({ language }) => language) : undefined,
+    declared: words.declared,
+  };
+}
+
+/** What the history says of a difference that somebody has made at the site. */
+function freshWords(siteName: string, { field, meant, shown }: Difference): string {
+  const short = (text: string) => (text.length > 120 ? `${text.slice(0, 117)}…` : text).replace(/\n/g, ' / ');
+  if (field === 'file' || field === 'thumbnail') return `Changed on ${siteName}: the ${field} is another one`;
+  return `Changed on ${siteName}: ${field} is “${short(shown)}”; it was “${short(meant)}”`;
+}
+
+/**
+ * Reads a live video again, and keeps what its site shows otherwise than it was given, its rights matches and its versions.
+ * Nothing is stopped by it.
+ * @returns what nobody was told of before
+ * @throws SiteError, but where the video is gone
+ */
+export async function readAgain(drop: Drop, channel: Channel): Promise<Difference[]> {
+  const db = database();
+  const adapter = site(channel.site);
+  const profile = profileAt(adapter.profile, channel);
+  const rendition = drop.renditionId ? await renditionById(db, drop.renditionId) : undefined;
+  const showing = givenShowing(drop, profile, rendition?.digest);
+  const session = sessionFor(channel.accountId, 'look');
+  let [found, status]: [Difference[], SiteStatus | undefined] = [[], undefined];
+  try {
+    status = await adapter.status(session, drop.siteVideoId ?? '');
+    const reading = await adapter.readBack(session, drop.siteVideoId ?? '');
+    found = showing ? differences(showing, reading) : [];
+  } catch (error) {
+    if (!(error instanceof SiteError) || error.kind !== 'missing') throw error;
+    found = [{ field: 'video', meant: 'there', shown: 'gone' }];
+  }
+  const matches = await hearOfMatches(drop, status?.matches);
+  return transaction(async (trx) => {
+    const now = await dropById(trx, drop.id, true);
+    // What was changed or sent meanwhile is read another time, by what it was given then.
+    if (now?.state !== 'live' || now.sentWords !== drop.sentWords) return [];
+    const { all, fresh } = shownNow(now.shows ?? [], found);
+    await setDrop(trx, drop.id, {
+      readAt: await databaseTime(trx),
+      shows: all.length > 0 ? all : undefined,
+      ...(status?.versions && { versions: status.versions }),
+    });
+    for (const each of fresh) await addDropEvent(trx, drop.id, 'shows', freshWords(profile.name, each));
+    const versions = JSON.stringify(status?.versions) !== JSON.stringify(now.versions) && status?.versions;
+    if (fresh.length > 0 || matches.length > 0 || versions || all.length !== (now.shows ?? []).length) {
+      await announce(trx, 'video', drop.videoId);
+    }
+    return fresh;
+  });
+}

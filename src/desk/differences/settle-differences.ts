@@ -1,0 +1,144 @@
+import { object, string } from 'yup';
+import { mayMove, mayTakeOver, undecided } from '@/core/drop';
+import type { ChapterLine } from '@/core/time';
+import { SiteError, type SiteReading } from '@/sites/contract';
+import { type Channel, channelById } from '@/store/channels';
+import { database, transaction } from '@/store/database';
+import { addDropEvent, type Drop, dropById, setDrop } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { DeskError, found } from '../desk-error';
+import { actOnDrop } from '../drop/act-on-drop';
+import { changedMeanwhile, makeMove } from '../drop/make-move';
+import { goesToEnd, meantWords } from '../drop/meant';
+import { profileAt, recordOf } from '../drop/record';
+import { sessionFor, site } from '../site/session';
+import { editOnChannel } from '../video/edit-video';
+
+/** The ways on from what a site shows otherwise than it was meant. */
+export const DIFFERENCE_WAYS = ['put right', 'take over', 'leave'] as const;
+export type DifferenceWay = (typeof DIFFERENCE_WAYS)[number];
+
+const wayShape = object({ way: string().oneOf(DIFFERENCE_WAYS).required() }).noUnknown();
+
+/**
+ * Goes a way on from what the site of a drop shows otherwise than it was meant: it is put right there, the record takes it
+ * over for this channel, or it stays as it is.
+ * @throws DeskError where there is nothing to decide on any more, or the site does not answer
+ */
+export async function settleDifferences(dropId: string, input: unknown): Promise<void> {
+  const { way } = await wayShape.validate(input, { stripUnknown: false });
+  const drop = found(await dropById(database(), dropId), 'drop');
+  const channel = found(await channelById(database(), drop.channelId), 'channel');
+  if (drop.snag?.kind === 'difference') return settleSnag(drop, channel, way);
+  if (drop.state === 'live' && undecided(drop.shows).length > 0) return settleLive(drop, channel, way);
+  throw changedMeanwhile();
+}
+
+/** Before it is live: the drop stands still until somebody has decided. */
+async function settleSnag(drop: Drop, channel: Channel, way: DifferenceWay): Promise<void> {
+  if (way === 'put right') return actOnDrop(drop.id, { action: 'try again' });
+  if (way === 'leave') return actOnDrop(drop.id, { action: 'accept' });
+  await takeOver(drop, channel, drop.snag?.differences ?? []);
+  const { adapter, record } = await atSite(drop, channel);
+  const meant = meantWords(record, channel, { ...drop, ...(await ownNow(drop)) }, adapter.profile);
+  const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
+  await makeMove(drop, move, `Taken over here as ${adapter.profile.name} shows it`, { sentWords: meant.asText });
+}
+
+/** Once it is live, nothing waits for it. */
+async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Promise<void> {
+  const open = undecided(drop.shows);
+  const { adapter } = await atSite(drop, channel);
+  const { name } = adapter.profile;
+  if (way === 'put right') {
+    if (open.some(({ field }) => field === 'video' || field === 'file') || !mayMove('revise', drop.state)) {
+      throw new DeskError('not now', 'This cannot be put right by sending the words again. Send the video again.');
+    }
+    return makeMove(drop, 'revise', `To be put right on ${name}: ${open.map(({ field }) => field).join(', ')}`, {
+      sentWords: undefined,
+      shows: undefined,
+      readAt: undefined,
+    });
+  }
+  if (way === 'take over') {
+    await takeOver(drop, channel, open);
+    const { record } = await atSite(drop, channel);
+    const meant = meantWords(record, channel, { ...drop, ...(await ownNow(drop)) }, adapter.profile);
+    return noteDecided(drop, `Taken over here as ${name} shows it`, { sentWords: meant.asText, shows: undefined });
+  }
+  const shows = (drop.shows ?? []).map((each) => ({ ...each, left: true as const }));
+  return noteDecided(drop, `Left as ${name} shows it: ${open.map(({ field }) => field).join(', ')}`, { shows });
+}
+
+async function noteDecided(
+  drop: Drop,
+  says: string,
+  fields: Pick<Partial<Drop>, 'shows' | 'sentWords'>,
+): Promise<void> {
+  await transaction(async (trx) => {
+    const now = await dropById(trx, drop.id, true);
+    if (now?.state !== 'live' || JSON.stringify(now.shows) !== JSON.stringify(drop.shows)) throw changedMeanwhile();
+    await setDrop(trx, drop.id, fields);
+    await addDropEvent(trx, drop.id, 'shows', says);
+    await announce(trx, 'video', drop.videoId);
+  });
+}
+
+async function atSite(drop: Drop, channel: Channel) {
+  const adapter = site(channel.site);
+  return {
+    adapter: { ...adapter, profile: profileAt(adapter.profile, channel) },
+    record: await recordOf(database(), drop.videoId),
+  };
+}
+
+/** What is set for the channel alone now. */
+async function ownNow(drop: Drop): Promise<Pick<Drop, 'own' | 'chosenPlaylists'>> {
+  const { own, chosenPlaylists } = found(await dropById(database(), drop.id), 'drop');
+  return { own, chosenPlaylists };
+}
+
+/** Sets for the channel alone what its site shows, which can be undone like anything else. */
+async function takeOver(
+  drop: Drop,
+  channel: Channel,
+  open: readonly { field: string; meant: string; shown: string }[],
+) {
+  if (!mayTakeOver(open)) {
+    throw new DeskError('not now', 'Only title, text, tags and playlists can be taken over from a site.');
+  }
+  const { adapter, record } = await atSite(drop, channel);
+  let reading: SiteReading;
+  try {
+    reading = await adapter.readBack(sessionFor(channel.accountId), drop.siteVideoId ?? '');
+  } catch (error) {
+    if (!(error instanceof SiteError)) throw error;
+    throw new DeskError('site', `${adapter.profile.name} could not be read: ${error.message}. Try again.`);
+  }
+  const fields = new Set(open.map(({ field }) => field));
+  const own = (set: Partial<Drop['own']>) =>
+    meantWords(record, channel, { ...drop, own: { ...drop.own, ...set } }, adapter.profile).fitted.words;
+  const set = {
+    ...(fields.has('title') && { title: reading.title ?? '' }),
+    ...(fields.has('description') && {
+      text: textShowing(reading.text ?? '', reading.chapters ?? [], (text) => own({ text }).text),
+    }),
+    ...(fields.has('tags') && { tags: { way: 'replace' as const, items: reading.tags ?? [] } }),
+  };
+  const playlists = fields.has('playlist') ? { playlists: reading.groups ?? [] } : {};
+  await editOnChannel(drop.videoId, { channelId: channel.id, set, ...playlists });
+}
+
+/**
+ * The text to write by hand that a site then shows as it does now: chapters that the record adds by itself are left out.
+ * @param shows what a text becomes there
+ */
+function textShowing(shown: string, chapters: readonly ChapterLine[], shows: (text: string) => string): string {
+  const lines = new Set(chapters.map(({ stamp, title }) => `${stamp} ${title}`));
+  const without = shown
+    .split('\n')
+    .filter((line) => !lines.has(line.trim()))
+    .join('\n')
+    .trim();
+  return [shown, without].find((text) => shows(text) === shown) ?? shown;
+}

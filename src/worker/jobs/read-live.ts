@@ -1,0 +1,38 @@
+import { readAgain } from '@/desk/differences/read-again';
+import { log } from '@/desk/log';
+import { isOpenToUs } from '@/desk/site/session';
+import { AllowanceSpent, SiteError } from '@/sites/contract';
+import { channelById } from '@/store/channels';
+import { database } from '@/store/database';
+import { liveToRead } from '@/store/drops';
+import { settings } from '@/store/settings';
+import type { JobWork } from './job-work';
+
+const AT_ONCE = 20;
+const EVERY_SECONDS = 15;
+
+/**
+ * Reads the live videos of a channel again, those first that were read longest ago: soon after they opened, and then daily.
+ * Where the site takes no more requests for now, the others wait.
+ */
+export const readLive: JobWork = {
+  everySeconds: EVERY_SECONDS,
+  async run({ job, signal }) {
+    const db = database();
+    const channel = await channelById(db, job.subject);
+    if (settings().readSeconds === 0 || !channel || !isOpenToUs(channel)) return {};
+    for (const drop of await liveToRead(db, channel.id, settings().readSeconds, AT_ONCE)) {
+      if (signal.aborted) return {};
+      try {
+        await readAgain(drop, channel);
+      } catch (error) {
+        if (error instanceof AllowanceSpent) return { again: Math.max(EVERY_SECONDS, error.seconds) };
+        if (!(error instanceof SiteError)) throw error;
+        // A site that is not there now is asked another time.
+        log.info({ drop: drop.id, why: error.message }, 'live video not read');
+        return {};
+      }
+    }
+    return {};
+  },
+};

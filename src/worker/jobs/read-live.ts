@@ -20,9 +20,11 @@ export const readLive: JobWork = {
   async run({ job, signal }) {
     const db = database();
     const channel = await channelById(db, job.subject);
-    if (settings().readSeconds === 0 || !channel || !isOpenToUs(channel)) return {};
-    for (const drop of await liveToRead(db, channel.id, settings().readSeconds, AT_ONCE)) {
-      if (signal.aborted) return {};
+    const { readSeconds } = settings();
+    if (readSeconds === 0 || !channel || !isOpenToUs(channel)) return {};
+    const again = Math.min(EVERY_SECONDS, readSeconds);
+    for (const drop of await liveToRead(db, channel.id, readSeconds, AT_ONCE)) {
+      if (signal.aborted) return { again };
       try {
         await readAgain(drop, channel);
       } catch (error) {
@@ -30,9 +32,9 @@ export const readLive: JobWork = {
         if (!(error instanceof SiteError)) throw error;
         // A site that is not there now is asked another time.
         log.info({ drop: drop.id, why: error.message }, 'live video not read');
-        return {};
+        return { again };
       }
     }
-    return {};
+    return { again };
   },
 };

@@ -1,0 +1,185 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { undo } from '@/desk/changes/changes';
+import { settleDifferences } from '@/desk/differences/settle-differences';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { reviseVideo, sendVideo } from '@/desk/drop/send';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { database } from '@/store/database';
+import { dropById } from '@/store/drops';
+import { givenTo } from '@/store/given-words';
+import { reviewsOf } from '@/store/reviews';
+import { requestsOf } from '@/store/site-requests';
+import { makeClip } from '../setup/clips';
+import {
+  bringFile,
+  changedAt,
+  channelsOfTheYard,
+  onlyDrop,
+  setFaultsAt,
+  untilSheet,
+  untilState,
+  videosAt,
+} from '../setup/desk';
+import { aWorker } from '../setup/worker';
+
+aWorker({ KETTLE_READ_SECONDS: '1' });
+const clip = makeClip({ name: 'differences.mp4', seconds: 3 });
+let ids: Map<string, string>;
+
+beforeAll(async () => {
+  ids = await channelsOfTheYard();
+}, 60_000);
+const noFaults = async () => {
+  for (const site of ['lanternfold', 'stallmarket']) await setFaultsAt(site);
+};
+beforeEach(noFaults);
+afterAll(noFaults);
+
+async function sent(fileName: string, channel = 'Marrow Quay', words: object = {}): Promise<string> {
+  const videoId = await bringFile(clip, 'none', fileName);
+  await tickChannel(videoId, ids.get(channel) ?? '', true);
+  await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
+  await editVideo(videoId, { privacy: 'everyone', summary: 'What it is about.', ...words });
+  await sendVideo(videoId);
+  return videoId;
+}
+
+const dropOf = async (videoId: string) => {
+  const drop = await dropById(database(), onlyDrop(await lookAtSheet(videoId)).id);
+  if (!drop) throw new Error('There is no drop');
+  return drop;
+};
+const says = async (videoId: string) =>
+  (await lookAtSheet(videoId)).channels.flatMap(({ events }) => events.map((event) => event.says)).join('\n');
+const shownAt = async (fileName: string) =>
+  (await videosAt('lanternfold')).find((video) => video.fileName === fileName) as Record<string, unknown>;
+const own = async (videoId: string) =>
+  (await lookAtSheet(videoId)).channels.find(({ ticked }) => ticked)?.own as Record<string, unknown>;
+const untilShows = (videoId: string, count: number) =>
+  expect.poll(async () => (await dropOf(videoId)).shows?.length ?? 0, { timeout: 40_000 }).toBe(count);
+
+describe('what a site shows otherwise than it was meant', () => {
+  const altered = async (fileName: string, field: string, value: string) => {
+    await setFaultsAt('lanternfold', { kind: 'alter', match: fileName, field, value, times: 1 });
+    const videoId = await sent(fileName);
+    return { videoId, drop: await untilState(videoId, 'snag') };
+  };
+
+  it('is told with both texts, and put right at the site', async () => {
+    const { videoId, drop } = await altered('put-right.mp4', 'title', 'Mangled');
+    expect(drop.snag?.differences).toEqual([{ field: 'title', meant: 'Put right', shown: 'Mangled' }]);
+    await settleDifferences(drop.id, { way: 'put right' });
+    await untilState(videoId, 'live');
+    expect((await shownAt('put-right.mp4')).title).toBe('Put right');
+  });
+
+  it('is taken over by the record for this channel, and undo brings the meant one back', async () => {
+    const { videoId, drop } = await altered('take-over.mp4', 'description', 'Written at the site.');
+    await settleDifferences(drop.id, { way: 'take over' });
+    const live = await untilState(videoId, 'live');
+    expect((await shownAt('take-over.mp4')).description).toBe('Written at the site.');
+    expect(await own(videoId)).toMatchObject({ text: 'Written at the site.' });
+    const channel = (await lookAtSheet(videoId)).channels.find(({ drop: each }) => each?.id === live.id);
+    expect(channel?.changes).toEqual([]);
+    await undo(videoId);
+    expect(await own(videoId)).toEqual({});
+  });
+
+  it('stays as it is where a person leaves it, and the record keeps what it has', async () => {
+    const { videoId, drop } = await altered('left.mp4', 'title', 'As they like it');
+    await settleDifferences(drop.id, { way: 'leave' });
+    await untilState(videoId, 'live');
+    expect((await shownAt('left.mp4')).title).toBe('As they like it');
+    expect((await lookAtSheet(videoId)).title).toBe('Left');
+    await expect(settleDifferences(drop.id, { way: 'leave' })).rejects.toThrow('changed meanwhile');
+  });
+});
+
+describe('a live video', () => {
+  it('is read again: what somebody changes there is told once, stops nothing, and is put right or left', async () => {
+    const videoId = await sent('read-again.mp4');
+    await untilState(videoId, 'live');
+    await untilShows(videoId, 0);
+    await changedAt('lanternfold', 'read-again.mp4', { title: 'Changed there' });
+    await untilShows(videoId, 1);
+    const drop = await dropOf(videoId);
+    expect(drop.shows).toEqual([{ field: 'title', meant: 'Read again', shown: 'Changed there' }]);
+    expect(drop.state).toBe('live');
+    expect(await says(videoId)).toContain('title is “Changed there”; it was “Read again”');
+    await settleDifferences(drop.id, { way: 'put right' });
+    await expect.poll(async () => (await shownAt('read-again.mp4')).title, { timeout: 20_000 }).toBe('Read again');
+    await untilState(videoId, 'live');
+    await changedAt('lanternfold', 'read-again.mp4', { tags: ['theirs'] });
+    await untilShows(videoId, 1);
+    await settleDifferences(drop.id, { way: 'leave' });
+    const before = (await dropOf(videoId)).readAt;
+    await expect.poll(async () => (await dropOf(videoId)).readAt, { timeout: 40_000 }).not.toEqual(before);
+    expect((await dropOf(videoId)).shows).toMatchObject([{ field: 'tags', left: true }]);
+    expect((await says(videoId)).match(/tags is “theirs”/g)).toHaveLength(1);
+  }, 150_000);
+
+  it('keeps what was changed here and not sent yet apart from what somebody changed there', async () => {
+    const videoId = await sent('both.mp4');
+    await untilState(videoId, 'live');
+    await editVideo(videoId, { summary: 'Changed here.' });
+    await changedAt('lanternfold', 'both.mp4', { title: 'Changed there' });
+    await untilShows(videoId, 1);
+    expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['title']);
+    await settleDifferences(onlyDrop(await lookAtSheet(videoId)).id, { way: 'take over' });
+    expect(await own(videoId)).toMatchObject({ title: 'Changed there' });
+  }, 100_000);
+
+  it('that is gone from its site is told as that', async () => {
+    const videoId = await sent('gone.mp4');
+    await untilState(videoId, 'live');
+    await untilShows(videoId, 0);
+    await changedAt('lanternfold', 'gone.mp4', { channelId: 'none' });
+    await untilShows(videoId, 1);
+    expect((await dropOf(videoId)).shows).toEqual([{ field: 'video', meant: 'there', shown: 'gone' }]);
+  }, 100_000);
+});
+
+describe('what is kept of the way', () => {
+  it('are versions with their times, requests without secrets, and every text that the site was given', async () => {
+    const videoId = await sent('kept.mp4');
+    await untilState(videoId, 'live');
+    const drop = await dropOf(videoId);
+    expect(drop.versions?.map(({ of, lines }) => [of, lines])).toEqual([
+      ['picture', 240],
+      ['picture', 720],
+    ]);
+    const requests = await requestsOf(database(), drop.id);
+    expect(requests.map(({ purpose }) => purpose).join('\n')).toMatch(/open it · \/api\/videos\/…/);
+    expect(JSON.stringify(requests)).not.toContain(drop.siteVideoId);
+    await editVideo(videoId, { summary: 'Another text.' });
+    await reviseVideo(videoId);
+    await expect.poll(async () => (await givenTo(database(), drop.id)).length, { timeout: 20_000 }).toBe(2);
+    const [last, first] = await givenTo(database(), drop.id);
+    expect([first, last].map((given) => JSON.parse(given?.words ?? '{}').words.text)).toEqual([
+      'What it is about.',
+      'Another text.',
+    ]);
+  });
+
+  it('is each time that it was handed in for review, with what came of it', async () => {
+    await setFaultsAt('stallmarket', {
+      ...{ kind: 'turn down', match: 'reviewed', times: 1 },
+      ...{ reason: 'The tool is not named', remedy: 'Name it in the text' },
+    });
+    const videoId = await sent('reviewed.mp4', 'Marrow Quay Tools', { products: ['2000000000053'] });
+    const drop = await untilState(videoId, 'snag');
+    await editVideo(videoId, { summary: 'A spokeshave.' });
+    await actOnDrop(drop.id, { action: 'try again' });
+    await untilState(videoId, 'live');
+    const reviews = await reviewsOf(database(), [drop.id]);
+    expect(reviews.map(({ approved, reason }) => [approved, reason])).toEqual([
+      [false, expect.stringContaining('The tool is not named')],
+      [true, undefined],
+    ]);
+    expect(reviews.map(({ given }) => JSON.parse(given ?? '{}').words.text)).toEqual([
+      'What it is about.',
+      'A spokeshave.',
+    ]);
+  });
+});

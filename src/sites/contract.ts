@@ -17,6 +17,8 @@ export interface SiteAbilities {
   reviewHours?: ReviewHours;
   /** Whether a video may be removed again. */
   removes: boolean;
+  /** Whether its page of a video may be shown inside other pages. */
+  embeds?: boolean;
   /** Whether a rights match may be disputed there. */
   disputes?: boolean;
 }

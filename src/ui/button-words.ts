@@ -14,6 +14,7 @@ export const BUTTONS = {
   export: 'Export',
   goOn: 'Go on',
   intended: 'This is intended',
+  leaveIt: 'Leave it as it is there',
   notNow: 'Not now',
   openIt: 'Open it',
   openToEveryone: 'Open to everyone',

@@ -5,8 +5,8 @@ import { useState } from 'react';
 import { BUTTONS } from './button-words';
 import { useNotices } from './notices';
 
-/** A share link that goes to the clipboard with a click. */
-export function CopyLink({ link }: { link: string }) {
+/** A share link, or another text, that goes to the clipboard with a click. */
+export function CopyLink({ link, says = BUTTONS.copyLink }: { link: string; says?: string }) {
   const [copied, setCopied] = useState(false);
   const { trouble } = useNotices();
   const copy = async () => {
@@ -26,7 +26,7 @@ export function CopyLink({ link }: { link: string }) {
       className="inline-flex min-h-6 items-center gap-1.5 align-bottom text-[13px] text-copper hover:underline"
     >
       {copied ? <Check size={14} aria-hidden /> : <Copy size={14} aria-hidden />}
-      {copied ? 'Copied' : BUTTONS.copyLink}
+      {copied ? 'Copied' : says}
     </button>
   );
 }

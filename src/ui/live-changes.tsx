@@ -26,6 +26,7 @@ export function LiveChanges() {
       for (const id of videos) {
         void client.invalidateQueries({ queryKey: ['sheet', id] });
         void client.invalidateQueries({ queryKey: ['missing', id] });
+        void client.invalidateQueries({ queryKey: ['drop', id] });
       }
       if (videos.length > 0) {
         // A Board that is not shown is read anew when it is; one that is shown reads the rows that have changed.

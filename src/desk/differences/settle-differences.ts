@@ -1,6 +1,5 @@
 import { object, string } from 'yup';
 import { mayMove, mayTakeOver, undecided } from '@/core/drop';
-import type { ChapterLine } from '@/core/time';
 import { SiteError, type SiteReading } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
@@ -13,6 +12,7 @@ import { goesToEnd, meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';
 import { sessionFor, site } from '../site/session';
 import { editOnChannel } from '../video/edit-video';
+import { textShowing } from './text-showing';
 
 /** The ways on from what a site shows otherwise than it was meant. */
 export const DIFFERENCE_WAYS = ['put right', 'take over', 'leave'] as const;
@@ -127,18 +127,4 @@ async function takeOver(
   };
   const playlists = fields.has('playlist') ? { playlists: reading.groups ?? [] } : {};
   await editOnChannel(drop.videoId, { channelId: channel.id, set, ...playlists });
-}
-
-/**
- * The text to write by hand that a site then shows as it does now: chapters that the record adds by itself are left out.
- * @param shows what a text becomes there
- */
-function textShowing(shown: string, chapters: readonly ChapterLine[], shows: (text: string) => string): string {
-  const lines = new Set(chapters.map(({ stamp, title }) => `${stamp} ${title}`));
-  const without = shown
-    .split('\n')
-    .filter((line) => !lines.has(line.trim()))
-    .join('\n')
-    .trim();
-  return [shown, without].find((text) => shows(text) === shown) ?? shown;
 }

@@ -13,6 +13,7 @@ import { type EarlyUpload, earlyUploadsOf } from '@/store/early-uploads';
 import { jobsOf } from '@/store/jobs';
 import { measurementOf } from '@/store/measurements';
 import { cutDigestsOf } from '@/store/renditions';
+import { matchesOf } from '@/store/rights-matches';
 import { earlierVideos, videoById } from '@/store/videos';
 import { actionsFor } from '../drop/act-on-drop';
 import { changesSince } from '../drop/changes-since';
@@ -29,6 +30,7 @@ import { site } from '../site/session';
 import { alreadySentFindings } from './already-sent';
 import { channelView, cutView, dropView, readingJobs } from './look';
 import { renditionViews } from './look-at-renditions';
+import { matchView } from './match-view';
 import type { EarlyView, SheetChannel, SheetView } from './views';
 
 /** The length of the cut that the markers were last said to fit, where the one in use has another. */
@@ -167,7 +169,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     firstUndone(db, videoId),
     cut && measurementOf(db, cut.id),
   ]);
-  const [digestsAtSites, same, jobs, early] = await Promise.all([
+  const [digestsAtSites, same, jobs, early, matches] = await Promise.all([
     cutDigestsOf(
       db,
       drops.flatMap(({ renditionId }) => renditionId ?? []),
@@ -175,6 +177,10 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     cut && sameCutElsewhere(db, cut),
     readingJobs(db, cuts),
     earlyViews(drops.flatMap(({ id, state }) => (state === 'draft' ? id : []))),
+    matchesOf(
+      db,
+      drops.map(({ id }) => id),
+    ),
   ]);
   const sameVideo = same && (await videoById(db, same.videoId));
   const ticked = tickedChannels(all, drops);
@@ -234,6 +240,11 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
         early.get(dropAt.get(channel.id)?.id ?? ''),
       ),
     ),
+    matches: matches.flatMap((match) => {
+      const drop = drops.find(({ id }) => id === match.dropId);
+      const { id, work, owner, inCut, open, current } = matchView(match, drop as Drop, record);
+      return current ? [{ id, work, owner, inCut, open }] : [];
+    }),
     renditions,
     remedies: remediesFor(video.remedies, cut?.id),
     framings: video.framings,

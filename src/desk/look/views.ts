@@ -22,6 +22,7 @@ import type { MeasureState } from '@/store/measurements';
 import type { ShelfLink } from '@/store/shelf';
 import type { DropAction } from '../drop/act-on-drop';
 import type { FieldMark } from '../layers/record-values';
+import type { MatchView } from './drop-page';
 import type { RenditionView } from './look-at-renditions';
 
 /** A drop as the Board and the Sheet show it; times are ISO 8601 in UTC. */
@@ -249,6 +250,8 @@ export interface SheetView {
     | { id: string; width: number; height: number; size: number; source: 'file' | 'frame'; byHabit: boolean }
     | undefined;
   channels: SheetChannel[];
+  /** What somebody else has rights in, of what is at sites now. */
+  matches: Pick<MatchView, 'id' | 'work' | 'owner' | 'inCut' | 'open'>[];
   /** The files that go out, with the channels that each goes to. */
   renditions: RenditionView[];
   /** What is put right in the files that are made of the cut in use. */

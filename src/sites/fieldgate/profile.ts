@@ -23,7 +23,13 @@ export const fieldgateProfile: SiteProfile = {
   opensItself: false,
   declares: { groups: [{ name: 'Who made it', fields: ['credits'] }] },
   captions: true,
-  abilities: { groups: { one: 'collection', many: 'collections' }, resumes: true, review: false, removes: true },
+  abilities: {
+    groups: { one: 'collection', many: 'collections' },
+    resumes: true,
+    review: false,
+    removes: true,
+    embeds: true,
+  },
   scopes: {
     'portfolio.read': 'see its portfolio and collections',
     'works.add': 'add works to it',

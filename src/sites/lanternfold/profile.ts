@@ -51,6 +51,7 @@ export const lanternfoldProfile: SiteProfile = {
     review: false,
     removes: true,
     disputes: true,
+    embeds: true,
   },
   scopes: {
     'channels.read': 'see its channels and their playlists',

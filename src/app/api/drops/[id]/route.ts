@@ -1,8 +1,13 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { lookAtDrop } from '@/desk/look/look-at-drop';
+
+export const dynamic = 'force-dynamic';
 
 type Params = { id: string };
+
+export const GET = guarded<Params>(async (_request, { id }) => lookAtDrop(id));
 
 export const POST = guarded<Params>(async (request, { id }) => {
   await actOnDrop(id, await jsonBody(request));

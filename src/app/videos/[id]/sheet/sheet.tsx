@@ -108,7 +108,9 @@ export function Sheet({ first, firstMarkers }: { first: SheetView; firstMarkers:
                     <DeclarationsBlock handle={handle} />
                   </SheetSection>
                   <SheetSection id="history">
-                    <History channels={sheet.channels} />
+                    <div className="px-4 py-3.5">
+                      <History channels={sheet.channels} />
+                    </div>
                   </SheetSection>
                 </div>
                 <aside className="grid gap-3 lg:sticky lg:top-[104px] lg:max-h-[calc(100vh-116px)] lg:grid-rows-[minmax(0,1fr)_auto]">
@@ -131,7 +133,7 @@ const parts = {
   picture: () => import('./picture-block').then((part) => part.PictureBlock),
   captions: () => import('./captions-block').then((part) => part.CaptionsBlock),
   declarations: () => import('./declarations-block').then((part) => part.DeclarationsBlock),
-  history: () => import('./channels/history').then((part) => part.History),
+  history: () => import('@/ui/drop/history').then((part) => part.History),
   markerFile: () => import('./markers/import-dialog').then((part) => part.ImportDialog),
 };
 const FileBlock = dynamic(parts.file);

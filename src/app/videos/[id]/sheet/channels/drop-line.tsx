@@ -1,11 +1,13 @@
 'use client';
 
-import type { RightsAsk } from '@/core/drop';
+import Link from 'next/link';
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
-import { BUTTONS } from '@/ui/button-words';
 import { CopyLink } from '@/ui/copy-link';
+import { actionWords } from '@/ui/drop/action-words';
+import { ChangeList } from '@/ui/drop/change-list';
+import { questionBefore } from '@/ui/drop/questions';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { lookOf, Stops } from '@/ui/stops';
@@ -13,8 +15,6 @@ import { useSure } from '@/ui/sure';
 import { SECTION_NAMES, sectionOf, snagPlace } from '../sections/sections';
 import { useSections } from '../sections/sections-provider';
 import type { SheetHandle } from '../use-sheet';
-import { ChangeList } from './change-list';
-import { questionBefore } from './drop-questions';
 
 type SentDrop = NonNullable<SheetChannel['drop']>;
 
@@ -22,35 +22,6 @@ interface DropLineProps {
   channel: SheetChannel;
   drop: SentDrop;
   handle: SheetHandle;
-}
-
-/** What agreeing to a rights match does. */
-function agreeWords(asks: RightsAsk | undefined): string {
-  if (asks === 'silence') return 'Let them silence it';
-  return asks === 'closing in countries' ? 'Let them close it there' : 'Share what it earns';
-}
-
-/** What each action says on its button. */
-function actionWords(action: DropAction, { drop, values }: SheetChannel): string {
-  switch (action) {
-    case 'open':
-      if (drop?.opensAt) return BUTTONS.openNow;
-      return values.privacy.value === 'link' ? BUTTONS.openByLink : BUTTONS.openToEveryone;
-    case 'not yet':
-      return BUTTONS.notYet;
-    case 'try again':
-      return BUTTONS.tryAgain;
-    case 'accept':
-      return drop?.snag?.kind === 'rights' ? agreeWords(drop.snag.asks) : 'Keep as shown';
-    case 'revise':
-      return 'Send the changes';
-    case 'take over':
-      return 'Send again with current defaults';
-    case 'close':
-      return 'Close it: private';
-    case 'remove':
-      return 'Remove from the site';
-  }
 }
 
 /** Where a drop stands, what has changed of it since it was sent, and what can be done. */
@@ -109,14 +80,19 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
       {channel.layersChanged && (
         <p className="text-[13px]">Defaults or links have changed since; what was sent stays as it was.</p>
       )}
-      {drop.link && (
-        <p className="flex gap-4">
-          <CopyLink link={drop.link} />
-          <a href={drop.link} target="_blank" rel="noreferrer" className="text-[13px] text-copper hover:underline">
-            Watch page
-          </a>
-        </p>
-      )}
+      <p className="flex flex-wrap gap-x-4">
+        <Link href={`/drops/${drop.id}`} className="text-[13px] text-copper hover:underline">
+          Follow it
+        </Link>
+        {drop.link && (
+          <>
+            <CopyLink link={drop.link} />
+            <a href={drop.link} target="_blank" rel="noreferrer" className="text-[13px] text-copper hover:underline">
+              Watch page
+            </a>
+          </>
+        )}
+      </p>
       <div className="flex flex-wrap gap-2">
         {actions.map((action) => (
           <Button

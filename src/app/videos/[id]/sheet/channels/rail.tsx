@@ -7,6 +7,7 @@ import { openWarnings } from '@/core/preflight';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
+import { questionBeforeChanges } from '@/ui/drop/questions';
 import { useUnsaved } from '@/ui/saving/unsaved';
 import { useSure } from '@/ui/sure';
 import { questionBeforeOpening } from '@/ui/sure-questions';
@@ -16,7 +17,6 @@ import { RAIL_ID, SEND_ID } from '../sheet-keys';
 import { useTimeLine } from '../time-line/time-line-state';
 import type { SheetHandle } from '../use-sheet';
 import { ChannelCard } from './channel-card';
-import { questionBeforeChanges } from './drop-questions';
 
 const NUMBERS = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
 

@@ -9,6 +9,7 @@ import { RulerBackground } from './ruler-background';
 import { RulerChapters } from './ruler-chapters';
 import { RulerFrames } from './ruler-frames';
 import { RulerMarkers } from './ruler-markers';
+import { RulerMatches } from './ruler-matches';
 import { RULER } from './ruler-shape';
 import { RulerSpans } from './ruler-spans';
 import { RulerTicks } from './ruler-ticks';
@@ -125,6 +126,7 @@ export function Ruler() {
         >
           <RulerBackground measures={measures} shots={shots} span={span} width={width} />
           <RulerSpans measures={measures} span={span} width={width} />
+          <RulerMatches matches={handle.sheet.matches} span={span} width={width} />
           <RulerTicks span={span} width={width} length={length} rate={rate} />
           {shape && (
             <RulerFrames placements={handle.sheet.framings[shape]?.placements ?? []} span={span} width={width} />

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { SheetChannel } from '@/desk/look/views';
-import { useZone } from '@/ui/moment';
+import { useZone } from '../moment';
 
 type Told = SheetChannel['events'][number] & { channel: string };
 
@@ -24,7 +24,7 @@ export function History({ channels }: { channels: readonly SheetChannel[] }) {
     days.set(on, [...(days.get(on) ?? []), event]);
   }
   return (
-    <div className="grid gap-3 px-4 py-3.5 text-sm">
+    <div className="grid gap-3 text-sm">
       {sent.length > 1 && (
         <fieldset className="flex flex-wrap gap-1.5">
           <legend className="sr-only">Which channel</legend>

@@ -1,0 +1,63 @@
+'use client';
+
+import { undecided } from '@/core/drop';
+import { Button } from '@/ui/button';
+import { BUTTONS } from '@/ui/button-words';
+import { Moment } from '@/ui/moment';
+import { Part } from './part';
+import { TextDiff } from './text-diff';
+import type { DropHandle } from './use-drop';
+
+/** Fields that are told by a digest alone have no text to compare. */
+const WITHOUT_TEXT: Record<string, string> = {
+  file: 'The file there is not the one that was sent. Remove the video there and send it again.',
+  thumbnail: 'The picture there is another one.',
+  video: 'The video is gone from the site. Send it again, or remove it here.',
+};
+
+/** What the site shows otherwise than it was meant, and the three ways on. */
+export function Differences({ handle }: { handle: DropHandle }) {
+  const { view } = handle;
+  const { channel, differences, readAt, mayTakeOver } = view;
+  if (differences.length === 0) return null;
+  const open = undecided(differences);
+  const live = channel.drop?.state === 'live';
+  const rightable = open.length > 0 && !open.some(({ field }) => field === 'file' || field === 'video');
+  const leavable = live || (channel.drop?.actions.includes('accept') ?? false);
+  return (
+    <Part
+      name={`Different on ${channel.siteName}`}
+      says={live ? 'Somebody has changed it there. Nothing stands still for it.' : 'The video waits until you decide.'}
+    >
+      {differences.map(({ field, meant, shown, left }) => (
+        <section key={field} aria-label={field}>
+          <h3 className="mb-1 flex gap-2">
+            {field}
+            {left && <span className="font-normal text-[13px] text-soft">left as it is</span>}
+          </h3>
+          {WITHOUT_TEXT[field] ? (
+            <p>{WITHOUT_TEXT[field]}</p>
+          ) : (
+            <TextDiff was={meant} is={shown} wasName="As it was meant" isName={`As ${channel.siteName} shows it`} />
+          )}
+        </section>
+      ))}
+      {readAt && (
+        <p className="text-[13px] text-soft">
+          Read last: <Moment at={readAt} />
+        </p>
+      )}
+      {open.length > 0 && (
+        <div className="flex flex-wrap gap-2">
+          {rightable && (
+            <Button look="press" onClick={() => void handle.settleDifferences('put right')}>
+              Put it right there
+            </Button>
+          )}
+          {mayTakeOver && <Button onClick={() => void handle.settleDifferences('take over')}>Take it over here</Button>}
+          {leavable && <Button onClick={() => void handle.settleDifferences('leave')}>{BUTTONS.leaveIt}</Button>}
+        </div>
+      )}
+    </Part>
+  );
+}

@@ -1,0 +1,116 @@
+'use client';
+
+import Link from 'next/link';
+import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { DropPageView } from '@/desk/look/drop-page';
+import { Button } from '@/ui/button';
+import { actionWords } from '@/ui/drop/action-words';
+import { ChangeList } from '@/ui/drop/change-list';
+import { History } from '@/ui/drop/history';
+import { questionBefore } from '@/ui/drop/questions';
+import { dropWords } from '@/ui/drop-words';
+import { useSure } from '@/ui/sure';
+import { Differences } from './differences';
+import { FormerWords } from './former-words';
+import { Matches } from './matches';
+import { Part } from './part';
+import { Progress } from './progress';
+import { Requests } from './requests';
+import { Reviews } from './reviews';
+import { Share } from './share';
+import { StopLine } from './stop-line';
+import { type DropHandle, useDrop } from './use-drop';
+
+/** One video on one channel: where it stands, what waits for a person, and everything that was done on the way. */
+export function DropPage({ first }: { first: DropPageView }) {
+  const handle = useDrop(first);
+  const { view } = handle;
+  const { channel, video } = view;
+  return (
+    <main className="mx-auto grid max-w-[1180px] grid-cols-[minmax(0,1fr)] gap-3 px-4 py-5 sm:px-7">
+      <header className="flex flex-wrap items-baseline gap-x-3 gap-y-1 [overflow-wrap:anywhere]">
+        <h1>{video.title || 'Without a title'}</h1>
+        <span className="text-soft">
+          on {channel.name}, {channel.siteName}
+        </span>
+        <Link href={`/videos/${video.id}`} className="textlink ml-auto text-sm">
+          All about this video
+        </Link>
+      </header>
+      <Standing handle={handle} />
+      <Matches handle={handle} />
+      <Differences handle={handle} />
+      <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-3 lg:grid-cols-[minmax(0,1fr)_360px]">
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
+          <Progress view={view} />
+          <Reviews view={view} />
+          <FormerWords handle={handle} />
+          <Requests view={view} />
+        </div>
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-3">
+          <Share view={view} />
+          <Part name="History">
+            <History channels={[channel]} />
+          </Part>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+/** The steps with their times, where it stands now, and what can be done. */
+function Standing({ handle }: { handle: DropHandle }) {
+  const { channel } = handle.view;
+  const { drop } = channel;
+  const sure = useSure();
+  if (!drop || drop.state === 'draft') {
+    return (
+      <p className="enamel px-4 py-3.5">
+        It has not been sent yet. Send it from{' '}
+        <Link href={`/videos/${handle.view.video.id}`} className="textlink">
+          its page
+        </Link>
+        .
+      </p>
+    );
+  }
+  // What differs, and matches, have ways on of their own below.
+  const below = handle.view.differences.length > 0 || handle.view.matches.some(({ open }) => open);
+  const actions = drop.actions.filter((action) => {
+    if (action === 'accept') return !below;
+    if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
+    return action !== 'take over' || channel.layersChanged;
+  });
+  const press = async (action: DropAction) => {
+    const question = questionBefore(action, channel, drop);
+    if (question && !(await sure(question))) return;
+    await handle.act(action);
+  };
+  const main = actions.find((action) => action === 'not yet' || (action === 'open' && !drop.opensAt));
+  return (
+    <section
+      aria-label="Where it stands"
+      className={`enamel grid gap-3 px-4 py-3.5 text-sm ${drop.snag ? 'bg-snag-wash' : ''}`}
+    >
+      <StopLine view={handle.view} />
+      <p className="[overflow-wrap:anywhere]">
+        {dropWords(drop)}
+        {drop.snag && <span className="block text-[13px]">{drop.snag.remedy}.</span>}
+      </p>
+      <ChangeList changes={channel.changes} />
+      {actions.length > 0 && (
+        <div className="flex flex-wrap gap-2">
+          {actions.map((action) => (
+            <Button
+              key={action}
+              look={action === main ? 'press' : action === 'remove' ? 'plain' : 'quiet'}
+              onClick={() => void press(action)}
+            >
+              {actionWords(action, channel)}
+            </Button>
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}

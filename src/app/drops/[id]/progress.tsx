@@ -1,0 +1,43 @@
+'use client';
+
+import { binarySize } from '@/core/delivery';
+import type { DropPageView } from '@/desk/look/drop-page';
+import { dropWords, overdueWords } from '@/ui/drop-words';
+import { Meter } from '@/ui/meter';
+import { Moment } from '@/ui/moment';
+import { LineSpeed } from './line-speed';
+import { Part } from './part';
+
+/** How far the file is over the line, and how far the site is with it. */
+export function Progress({ view }: { view: DropPageView }) {
+  const { drop, siteName } = view.channel;
+  if (!drop || drop.bytesTotal === 0) return null;
+  const { bytesSent, bytesTotal, state, progress, stops } = drop;
+  const sent = Math.min(1, bytesSent / bytesTotal);
+  const processing = state === 'settling' || state === 'clearing' ? progress?.fraction : stops > 2 ? 1 : undefined;
+  return (
+    <Part name="File and site">
+      <Meter share={sent} says={`Sent: ${binarySize(bytesSent)} of ${binarySize(bytesTotal)}`} />
+      {processing !== undefined && (
+        <Meter share={processing} says={processing === 1 ? `${siteName} has processed it` : dropWords(drop)} />
+      )}
+      {drop.overdue !== undefined && <p>{overdueWords(drop.overdue)}</p>}
+      <LineSpeed speeds={view.speeds} />
+      {view.versions.length > 0 && (
+        <div>
+          <h3 className="mb-1">Ready at {siteName}</h3>
+          <ul className="grid gap-0.5">
+            {view.versions.map(({ of, lines, readyAt }) => (
+              <li key={`${of}${lines}`} className="flex flex-wrap gap-x-3">
+                <span>● {of === 'thumbnail' ? 'Thumbnail' : `Picture with ${lines} lines`}</span>
+                <span className="text-soft">
+                  <Moment at={readyAt} />
+                </span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </Part>
+  );
+}

@@ -1,0 +1,33 @@
+import type { RightsAsk } from '@/core/drop';
+import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { SheetChannel } from '@/desk/look/views';
+import { BUTTONS } from '../button-words';
+
+/** What agreeing to a rights match does. */
+function agreeWords(asks: RightsAsk | undefined): string {
+  if (asks === 'silence') return 'Let them silence it';
+  return asks === 'closing in countries' ? 'Let them close it there' : 'Share what it earns';
+}
+
+/** What each action says on its button. */
+export function actionWords(action: DropAction, { drop, values }: SheetChannel): string {
+  switch (action) {
+    case 'open':
+      if (drop?.opensAt) return BUTTONS.openNow;
+      return values.privacy.value === 'link' ? BUTTONS.openByLink : BUTTONS.openToEveryone;
+    case 'not yet':
+      return BUTTONS.notYet;
+    case 'try again':
+      return BUTTONS.tryAgain;
+    case 'accept':
+      return drop?.snag?.kind === 'rights' ? agreeWords(drop.snag.asks) : BUTTONS.leaveIt;
+    case 'revise':
+      return 'Send the changes';
+    case 'take over':
+      return 'Send again with current defaults';
+    case 'close':
+      return 'Close it: private';
+    case 'remove':
+      return 'Remove from the site';
+  }
+}

@@ -48,13 +48,13 @@ export function History({ channels }: { channels: readonly SheetChannel[] }) {
             {events.map(({ id, at, kind, says, channel }) => (
               <li
                 key={id}
-                className="grid grid-cols-[48px_minmax(0,1fr)] gap-x-3 border-line border-t py-1 sm:grid-cols-[48px_150px_minmax(0,1fr)]"
+                className={`grid grid-cols-[48px_minmax(0,1fr)] gap-x-3 border-line border-t py-1 ${channels.length > 1 ? 'sm:grid-cols-[48px_150px_minmax(0,1fr)]' : ''}`}
               >
                 <time dateTime={at} data-tip={full.format(new Date(at))} className="text-soft">
                   {time.format(new Date(at))}
                 </time>
-                <span className="truncate text-soft">{channel}</span>
-                <span className="[overflow-wrap:anywhere] max-sm:col-start-2">
+                {channels.length > 1 && <span className="truncate text-soft">{channel}</span>}
+                <span className={`[overflow-wrap:anywhere] ${channels.length > 1 ? 'max-sm:col-start-2' : ''}`}>
                   {kind === 'snag' && <b className="text-snag">▲ </b>}
                   {says}
                 </span>

@@ -4,7 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { type Fraction, fraction, toNumber, viewerTime } from '@/core/time';
 import type { MatchView } from '@/desk/look/drop-page';
 
-const [WIDTH, HEIGHT, TOP, BAND] = [760, 58, 20, 22];
+const [WIDTH, HEIGHT, TOP, BAND] = [1080, 62, 20, 24];
 
 /** The whole video from left to right, with the spans that somebody has rights in. */
 export function MatchRuler({ matches, length }: { matches: readonly MatchView[]; length: Fraction }) {

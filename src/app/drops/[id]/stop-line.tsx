@@ -23,7 +23,9 @@ export function StopLine({ view }: { view: DropPageView }) {
               {STOP_WORDS[stop]}
               <span className="sr-only">{behind ? ', done' : next ? ', comes next' : ', not yet'}</span>
             </b>
-            <span className="text-[13px] text-soft tabular-nums">{at ? <Moment at={at} /> : next ? 'next' : ''}</span>
+            <span className="text-[13px] text-soft tabular-nums">
+              {at ? <Moment at={at} /> : next ? look === 'snag' ? 'waits for you' : 'next' : ''}
+            </span>
           </li>
         );
       })}

@@ -1,6 +1,7 @@
 import path from 'node:path';
 import { fieldgate } from './fieldgate/server';
 import { lanternfold } from './lanternfold/server';
+import { mailCatcher } from './mail/server';
 import { pipwire } from './pipwire/server';
 import { stallmarket } from './stallmarket/server';
 
@@ -14,6 +15,7 @@ const servers = [
   await fieldgate(path.join(home, 'fieldgate'), firstPort + 1, hour),
   await pipwire(path.join(home, 'pipwire'), firstPort + 2, hour),
   await stallmarket(path.join(home, 'stallmarket'), firstPort + 3, hour),
+  await mailCatcher(path.join(home, 'mail'), firstPort + 4),
 ];
 console.error(`Stand-ins listen from port ${firstPort}`);
 

@@ -3,9 +3,9 @@ import type { Database } from './database';
 
 /**
  * What a change is about: a video (its words, cut, markers or drops), the channels, the layers and the link shelf, whether
- * a site answers, or what is done with many videos at once.
+ * a site answers, what is done with many videos at once, or what a manager is told.
  */
-export type Topic = 'video' | 'channels' | 'layers' | 'sites' | 'many';
+export type Topic = 'video' | 'channels' | 'layers' | 'sites' | 'many' | 'notices';
 
 /** One change that pages hear of. */
 export interface FeedEntry {

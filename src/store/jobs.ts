@@ -19,6 +19,8 @@ export const JOB_KINDS = [
   'picture',
   /** The playlists of a channel, from time to time. */
   'playlists',
+  /** Notices by mail or by webhook, as they are due. */
+  'tell',
   /** Live videos of a channel, read again at the site from time to time. */
   'read live',
   /** What a person does with many videos at once. */

@@ -3,6 +3,7 @@ import { type Use, whatFollows } from '@/core/work';
 import { meantWords } from '@/desk/drop/meant';
 import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
+import { tell } from '@/desk/notices/tell';
 import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
 import { deleteIfAsked } from '@/desk/video/delete-video';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
@@ -154,7 +155,11 @@ async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<boolean> {
     return false;
   }
   const goesOn = ended.goesOn === true;
-  const state = await transaction((trx) => moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim, goesOn));
+  const state = await transaction(async (trx) => {
+    const next = await moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim, goesOn);
+    if (ended.tells) await tell(trx, drop, ended.tells, ended.says);
+    return next;
+  });
   claim.state = state;
   log.info({ drop: drop.id, video: drop.videoId, from: drop.state, to: state }, 'drop moved');
   if (state !== 'removed') return goesOn;
@@ -295,6 +300,7 @@ async function writeSnag(
   return transaction(async (trx) => {
     if (await unless(trx)) return false;
     await moveDrop(trx, drop, 'snag', `${snag.what}. ${snag.remedy}.`, { snag: { ...snag, at: state } }, claim);
+    await tell(trx, drop, snag.kind === 'missed' ? 'missed' : 'needs you', `${snag.what}. ${snag.remedy}.`);
     log.warn({ drop: drop.id, kind: snag.kind, what: snag.what }, 'snag');
     return true;
   });

@@ -91,6 +91,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),
       jobs('read live', 1, ['read live']),
+      jobs('tell', 2, ['tell']),
       // Only a worker that can see the folder looks into it.
       ...(settings().inbox ? [jobs('inbox', 1, ['inbox'])] : []),
     ],

@@ -17,7 +17,7 @@ const home = mkdtempSync(path.join(os.tmpdir(), 'kettle-start-'));
 
 beforeAll(async () => {
   await ensureBuild(path.resolve('.'));
-  const [port, sites] = [await freePorts(1), await freePorts(4)];
+  const [port, sites] = [await freePorts(1), await freePorts(6)];
   databasePort = await freePorts(1);
   address = `http://127.0.0.1:${port}`;
   const ports = { KETTLE_PORT: port, KETTLE_DB_PORT: databasePort, KETTLE_SITES_PORT: sites };

@@ -53,7 +53,7 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
   const ports = {
     KETTLE_PORT: await freePorts(1),
     KETTLE_DB_PORT: await freePorts(1),
-    KETTLE_SITES_PORT: await freePorts(4),
+    KETTLE_SITES_PORT: await freePorts(6),
   };
   const quick = {
     KETTLE_LEASE_SECONDS: '2',

@@ -1,6 +1,7 @@
 import { accountsToSealAnew, sealAccountAnew } from '@/store/accounts';
 import { sealCalendarTokenAnew } from '@/store/calendar-address';
 import { database } from '@/store/database';
+import { sealNoticeSecretsAnew } from '@/store/notice-settings';
 import { addVaultKey } from '@/store/vault';
 import { log } from '../log';
 
@@ -14,6 +15,7 @@ export async function renewKey(): Promise<number> {
   let count = 0;
   for (const id of await accountsToSealAnew(db)) if (await sealAccountAnew(db, id)) count += 1;
   await sealCalendarTokenAnew(db);
+  await sealNoticeSecretsAnew(db);
   log.info({ accounts: count }, 'the key of the vault was renewed');
   return count;
 }

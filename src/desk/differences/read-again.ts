@@ -1,4 +1,5 @@
 import { type Difference, differences, type GivenToSite, type Showing, shownNow } from '@/core/drop';
+import { askWords, needsPerson } from '@/core/rights';
 import { SiteError, type SiteProfile, type SiteStatus } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { databaseTime } from '@/store/clock';
@@ -7,6 +8,7 @@ import { addDropEvent, type Drop, dropById, setDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { renditionById } from '@/store/renditions';
 import { profileAt } from '../drop/record';
+import { tell } from '../notices/tell';
 import { hearOfMatches } from '../rights/hear-of-matches';
 import { sessionFor, site } from '../site/session';
 
@@ -73,7 +75,14 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
       shows: all.length > 0 ? all : undefined,
       ...(status?.versions && { versions: status.versions }),
     });
-    for (const each of fresh) await addDropEvent(trx, drop.id, 'shows', freshWords(profile.name, each));
+    for (const each of fresh) {
+      const says = freshWords(profile.name, each);
+      await addDropEvent(trx, drop.id, 'shows', says);
+      await tell(trx, drop, 'changed', says);
+    }
+    for (const match of matches.filter(needsPerson)) {
+      await tell(trx, drop, 'needs you', `Rights match with “${match.work}”: ${match.owner} ${askWords(match)}`);
+    }
     const versions = JSON.stringify(status?.versions) !== JSON.stringify(now.versions) && status?.versions;
     if (fresh.length > 0 || matches.length > 0 || versions || all.length !== (now.shows ?? []).length) {
       await announce(trx, 'video', drop.videoId);

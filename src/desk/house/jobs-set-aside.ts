@@ -15,6 +15,7 @@ const WORK: Record<JobKind, string> = {
   many: 'Changing many videos',
   playlists: 'Reading playlists',
   'read live': 'Reading live videos again',
+  tell: 'Sending notices',
   inbox: 'Looking into the inbox',
   tidy: 'Tidying up',
 };

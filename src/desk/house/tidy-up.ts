@@ -11,6 +11,7 @@ import { idsInMaking, removeMaking } from '@/store/files/making';
 import { removeAskedFiles } from '@/store/files/removals';
 import { askForJobs, jobsOf } from '@/store/jobs';
 import { forgetOldManyActs } from '@/store/many-acts';
+import { forgetOldNotices } from '@/store/notices';
 import { deleteMadeFile, renditionsAllLive } from '@/store/renditions';
 import { settings } from '@/store/settings';
 import { videosById } from '@/store/videos';
@@ -32,6 +33,7 @@ export async function askForKeeping(): Promise<void> {
   // They were read when the account was connected.
   await askForJobs(db, 'playlists', ids, { seconds: PLAYLISTS_AFTER_SECONDS });
   await askForJobs(db, 'read live', ids);
+  await askForJobs(db, 'tell', ['email', 'webhook']);
 }
 
 /** Takes away what nobody needs any more: old entries of the feed, sign-ins that were never ended, half files. */
@@ -41,6 +43,7 @@ export async function tidyUp(): Promise<void> {
   await forgetOldConnectRequests(db);
   await forgetOldChanges(db);
   await forgetOldWaits(db);
+  await forgetOldNotices(db);
   await forgetOldManyActs(db);
   await deleteAsked();
   await deleteMadeOfLive();

@@ -5,16 +5,9 @@ import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
 import { allLineLimits, setLineLimit } from '@/store/line-limits';
 import { found } from '../desk-error';
+import { isZone } from '../zone-shape';
 
 const minute = () => number().integer().min(0).max(1439).required();
-
-const isZone = (zone: string | undefined) => {
-  try {
-    return zone !== undefined && new Intl.DateTimeFormat('en', { timeZone: zone }) !== undefined;
-  } catch {
-    return false;
-  }
-};
 
 const limitShape = object({
   owner: string().max(40).required(),

@@ -16,6 +16,7 @@ import * as renditions from './014-renditions';
 import * as framingAndEarly from './015-framing-and-early';
 import * as release from './016-release';
 import * as whatSitesSay from './017-what-sites-say';
+import * as notices from './018-notices';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -36,4 +37,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '015-framing-and-early': framingAndEarly,
   '016-release': release,
   '017-what-sites-say': whatSitesSay,
+  '018-notices': notices,
 };

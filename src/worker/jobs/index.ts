@@ -10,6 +10,7 @@ import { measureCut } from './measure-cut';
 import { planEarly } from './plan-early';
 import { readCut } from './read-cut';
 import { readLive } from './read-live';
+import { tellDue } from './tell';
 import { tidy } from './tidy';
 
 /** The work of each kind of job. */
@@ -22,6 +23,7 @@ export const JOB_WORK: Record<JobKind, JobWork> = {
   picture: makePicture,
   playlists: keepPlaylists,
   'read live': readLive,
+  tell: tellDue,
   many: manyWork,
   inbox,
   tidy,

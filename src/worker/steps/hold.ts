@@ -78,8 +78,9 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
 
 function letGo({ releaseKey }: MeantWords, moment: Date, now: Date): StepEnd {
   const late = now.getTime() - moment.getTime();
-  const says = late > ON_TIME_MILLISECONDS ? `Opens late, by ${lateWords(late / 1000)}` : 'Its time has come';
-  return { move: 'due', says, fields: { releasedFor: releaseKey }, goesOn: true };
+  const isLate = late > ON_TIME_MILLISECONDS;
+  const says = isLate ? `Opens late, by ${lateWords(late / 1000)}` : 'Its time has come';
+  return { move: 'due', says, fields: { releasedFor: releaseKey }, goesOn: true, ...(isLate && { tells: 'missed' }) };
 }
 
 function lateWords(seconds: number): string {

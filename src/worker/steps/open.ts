@@ -33,6 +33,8 @@ export const open: Step = async (context) => {
     return { move: 'notToOpen', says: 'Taken back: it was set to fewer people meanwhile' };
   return {
     move: 'opened',
+    // What was open before has only changed its words.
+    ...(drop.liveAt === undefined && { tells: 'live' as const }),
     says: `${LIVE[meant.end]}${byItself ? ', by the site at its time' : ''}`,
     fields: {
       liveAt: drop.liveAt ?? new Date(),

@@ -1,4 +1,5 @@
 import type { MoveName, Snag } from '@/core/drop';
+import type { NoticeKind } from '@/core/notices';
 import { nextLookAfter } from '@/core/work';
 import type { VideoRecord } from '@/desk/drop/record';
 import type { Session, SiteAdapter, SiteProfile } from '@/sites/contract';
@@ -31,8 +32,9 @@ export function lookAgain(drop: Drop, now: Date, kind: 'processing' | 'review', 
 
 /** How a step ends: the drop moves on, or waits and is looked at again after so many seconds. */
 export type StepEnd =
-  /** Where it goes on at once, the next step follows in the same hands. */
-  { move: MoveName; says: string; fields?: DropFields; goesOn?: true } | { again: number; fields: DropFields };
+  /** Where it goes on at once, the next step follows in the same hands; `tells`: what a manager hears of it as. */
+  | { move: MoveName; says: string; fields?: DropFields; goesOn?: true; tells?: NoticeKind }
+  | { again: number; fields: DropFields };
 
 /** Something that only a person can settle. */
 export class SnagFound extends Error {

@@ -1,0 +1,54 @@
+import { type NoticeWay, nextTell, tellAt } from '@/core/notices';
+import { database, transaction } from '@/store/database';
+import { noticeSettings } from '@/store/notice-settings';
+import { type Delivery, noteTold, noticesById, putOffDeliveries, takeDeliveries } from '@/store/notices';
+import { log } from '../log';
+import { mailOf, sendMail } from './mail';
+import { noticesToTell } from './notice-to-tell';
+import { NotTaken, postNotice } from './webhook';
+
+const MOST_IN_MAIL = 50;
+const MOST_POSTS = 20;
+
+/** Tells what is due on a way. What could not be told is put off, later and later. */
+export async function deliverDue(way: NoticeWay): Promise<void> {
+  const db = database();
+  const kept = await noticeSettings(db);
+  const due = await transaction((trx) => takeDeliveries(trx, way, way === 'email' ? MOST_IN_MAIL : MOST_POSTS));
+  if (due.length === 0) return;
+  const ids = due.map(({ id }) => id);
+  if (!kept.settings[way].on) return putOffDeliveries(db, ids, undefined, 'Switched off since');
+  // What was set since it happened holds: quiet hours may have begun.
+  const wait = (tellAt(new Date(), { ...kept.settings, digest: 'each' }, way).getTime() - Date.now()) / 1000;
+  if (wait > 1) return putOffDeliveries(db, ids, wait, '');
+  const notices = new Map(
+    (await noticesById(db, [...new Set(due.map(({ noticeId }) => noticeId))])).map((each) => [each.id, each]),
+  );
+  const told = await noticesToTell(
+    db,
+    due.flatMap(({ noticeId }) => notices.get(noticeId) ?? []),
+  );
+  if (way === 'email') {
+    return trying(due, () => sendMail(kept.settings.email, kept.password, mailOf(told), ids[0] ?? ''));
+  }
+  for (const [index, delivery] of due.entries()) {
+    const notice = told[index];
+    if (!notice) continue;
+    await trying([delivery], () => postNotice(kept.settings.webhook.address, kept.secret ?? '', delivery.id, notice));
+  }
+}
+
+async function trying(due: readonly Delivery[], tell: () => Promise<void>): Promise<void> {
+  const db = database();
+  const ids = due.map(({ id }) => id);
+  try {
+    await tell();
+    await noteTold(db, ids);
+  } catch (error) {
+    const { message } = error as Error;
+    const tries = Math.max(...due.map((each) => each.tries));
+    const seconds = nextTell(tries, error instanceof NotTaken ? error.retryAfter : undefined);
+    log.warn({ why: message, tries, seconds }, 'a notice was not told');
+    await putOffDeliveries(db, ids, seconds, message);
+  }
+}

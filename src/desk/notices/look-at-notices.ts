@@ -1,0 +1,89 @@
+import { number, object } from 'yup';
+import type { NoticeKind, NoticeSettings, NoticeWay } from '@/core/notices';
+import { allChannels } from '@/store/channels';
+import { database } from '@/store/database';
+import { announce } from '@/store/feed';
+import { noticeSettings } from '@/store/notice-settings';
+import { deliveryTrouble, noticesKept, seeNotices, unseenNotices } from '@/store/notices';
+import { channelView } from '../look/look';
+import { type NoticeToTell, noticesToTell } from './notice-to-tell';
+
+/** A notice in the page. */
+export interface NoticeView extends Omit<NoticeToTell, 'page'> {
+  id: number;
+  kind: NoticeKind;
+  dropId: string;
+  seen: boolean;
+}
+
+export interface NoticesView {
+  notices: NoticeView[];
+  /** Whether there are older ones. */
+  more: boolean;
+  unseen: number;
+}
+
+export interface NoticeSettingsView {
+  settings: NoticeSettings;
+  hasPassword: boolean;
+  /** What webhooks are signed with, for the other side to know; undefined where there is none yet. */
+  secret: string | undefined;
+  trouble: { way: NoticeWay; count: number; trouble: string }[];
+  channels: { id: string; name: string; siteName: string }[];
+}
+
+const MOST = 50;
+
+const beforeShape = number().integer().min(1);
+
+/** What was told, the newest first. @param before the last that is shown already */
+export async function lookAtNotices(before?: unknown): Promise<NoticesView> {
+  const db = database();
+  const last = await beforeShape.validate(before ?? undefined);
+  const kept = await noticesKept(db, MOST + 1, last);
+  const shown = kept.slice(0, MOST);
+  const told = await noticesToTell(db, shown);
+  return {
+    notices: shown.flatMap(({ id, dropId, seenAt }, index) => {
+      const notice = told[index];
+      if (!notice) return [];
+      const { page: _, ...rest } = notice;
+      return [{ ...rest, id, dropId, seen: seenAt !== undefined }];
+    }),
+    more: kept.length > MOST,
+    unseen: await unseenNotices(db),
+  };
+}
+
+/** How many nobody has seen, and whether the browser is to show new ones. */
+export async function lookAtUnseen(): Promise<{ unseen: number; browser: boolean }> {
+  const db = database();
+  const { settings } = await noticeSettings(db);
+  return { unseen: await unseenNotices(db), browser: settings.browser.on };
+}
+
+/** How a manager is told, without what is secret but the webhook's. */
+export async function lookAtNoticeSettings(): Promise<NoticeSettingsView> {
+  const db = database();
+  const [{ settings, password, secret }, channels, trouble] = await Promise.all([
+    noticeSettings(db),
+    allChannels(db),
+    deliveryTrouble(db),
+  ]);
+  return {
+    settings,
+    secret,
+    hasPassword: password !== undefined,
+    trouble: trouble.filter(({ trouble: says }) => says !== ''),
+    channels: channels.map(channelView).map(({ id, name, siteName }) => ({ id, name, siteName })),
+  };
+}
+
+const seenShape = object({ upTo: number().integer().min(1).required() }).noUnknown();
+
+/** Notes that a person has seen everything up to one. */
+export async function seeAll(input: unknown): Promise<void> {
+  const { upTo } = await seenShape.validate(input, { stripUnknown: false });
+  await seeNotices(database(), upTo);
+  await announce(database(), 'notices', 'seen');
+}

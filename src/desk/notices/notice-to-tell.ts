@@ -1,0 +1,38 @@
+import type { NoticeKind } from '@/core/notices';
+import { allChannels } from '@/store/channels';
+import type { Database } from '@/store/database';
+import type { Notice } from '@/store/notices';
+import { settings } from '@/store/settings';
+import { videosById } from '@/store/videos';
+import { site } from '../site/session';
+
+/** A notice as mail and webhooks tell it; the time is ISO 8601 in UTC. */
+export interface NoticeToTell {
+  kind: NoticeKind;
+  at: string;
+  video: string;
+  channel: string;
+  site: string;
+  says: string;
+  /** The page on which something can be done about it. */
+  page: string;
+}
+
+/** Notices with the names that they are told by, in the order in which they are given. */
+export async function noticesToTell(db: Database, notices: readonly Notice[]): Promise<NoticeToTell[]> {
+  const [channels, videos] = await Promise.all([
+    allChannels(db),
+    videosById(db, [...new Set(notices.map(({ videoId }) => videoId))]),
+  ]);
+  const titles = new Map(videos.map(({ id, title }) => [id, title]));
+  return notices.map(({ kind, at, videoId, channelId, dropId, says }) => {
+    const channel = channels.find(({ id }) => id === channelId);
+    return {
+      ...{ kind, says, at: at.toISOString() },
+      video: titles.get(videoId) || 'Without a title',
+      channel: channel?.name ?? '',
+      site: channel ? site(channel.site).profile.name : '',
+      page: `http://127.0.0.1:${settings().webPort}/drops/${dropId}`,
+    };
+  });
+}

@@ -1,0 +1,140 @@
+import type { NoticeKind, NoticeWay } from '@/core/notices';
+import { inSeconds, now } from './clock';
+import type { Database } from './database';
+import { newId } from './ids';
+
+/** Something that a manager is told. */
+export interface Notice {
+  id: number;
+  kind: NoticeKind;
+  videoId: string;
+  dropId: string;
+  channelId: string;
+  says: string;
+  at: Date;
+  seenAt: Date | undefined;
+}
+
+type Row = Omit<Notice, 'seenAt'> & { seenAt: Date | null };
+
+const columns = ['id', 'kind', 'videoId', 'dropId', 'channelId', 'says', 'at', 'seenAt'];
+const fromRow = (row: Row): Notice => ({ ...row, seenAt: row.seenAt ?? undefined });
+
+const KEPT_SECONDS = 90 * 24 * 3600;
+
+/** Keeps something that a manager is told. Its id is returned. */
+export async function addNotice(trx: Database, notice: Omit<Notice, 'id' | 'at' | 'seenAt'>): Promise<number> {
+  const [id] = await trx('notices').insert({ ...notice, says: notice.says.slice(0, 1000), at: now(trx) });
+  return id as number;
+}
+
+/** What was told, the newest first. @param before the last that was read already */
+export async function noticesKept(db: Database, most: number, before?: number): Promise<Notice[]> {
+  const query = db('notices').select(columns).orderBy('id', 'desc').limit(most);
+  if (before !== undefined) query.where('id', '<', before);
+  return ((await query) as Row[]).map(fromRow);
+}
+
+/** The notices named. */
+export async function noticesById(db: Database, ids: readonly number[]): Promise<Notice[]> {
+  const rows: Row[] = await db('notices')
+    .select(columns)
+    .whereIn('id', [...ids])
+    .orderBy('id');
+  return rows.map(fromRow);
+}
+
+/** How many nobody has seen, up to a hundred. */
+export async function unseenNotices(db: Database): Promise<number> {
+  const rows: { id: number }[] = await db('notices').whereNull('seenAt').limit(100).select('id');
+  return rows.length;
+}
+
+/** Notes that everything up to one was seen. */
+export async function seeNotices(db: Database, upTo: number): Promise<void> {
+  await db('notices')
+    .whereNull('seenAt')
+    .where('id', '<=', upTo)
+    .update({ seenAt: now(db) });
+}
+
+/** Forgets what was told long ago. */
+export async function forgetOldNotices(db: Database): Promise<void> {
+  await db('notices').where('at', '<', inSeconds(db, -KEPT_SECONDS)).delete();
+}
+
+/** A notice on its way to another program. */
+export interface Delivery {
+  id: string;
+  noticeId: number;
+  tries: number;
+}
+
+/** Asks for a notice to be told on a way at an instant. */
+export async function addDelivery(trx: Database, noticeId: number, way: NoticeWay, at: Date): Promise<void> {
+  await trx('deliveries').insert({ id: newId(), noticeId, way, nextTryAt: at });
+}
+
+/** Longer than a mail server or a webhook may take to answer: whoever takes a delivery has it for so long. */
+const TAKEN_SECONDS = 60;
+
+/**
+ * Takes deliveries of a way that are due, and counts the try. One that is not told, nor put off, within a minute is due again:
+ * so nothing is lost where a process ends in between, though it may then come twice.
+ */
+export async function takeDeliveries(trx: Database, way: NoticeWay, most: number): Promise<Delivery[]> {
+  const rows: Delivery[] = await trx('deliveries')
+    .where({ way })
+    .where('nextTryAt', '<=', now(trx))
+    .orderBy('nextTryAt')
+    .limit(most)
+    .select('id', 'noticeId', 'tries')
+    .forUpdate()
+    .skipLocked();
+  await trx('deliveries')
+    .whereIn(
+      'id',
+      rows.map(({ id }) => id),
+    )
+    .update({ nextTryAt: inSeconds(trx, TAKEN_SECONDS) })
+    .increment('tries', 1);
+  return rows.map((row) => ({ ...row, tries: row.tries + 1 }));
+}
+
+/** Notes that deliveries were told. */
+export async function noteTold(db: Database, ids: readonly string[]): Promise<void> {
+  await db('deliveries')
+    .whereIn('id', [...ids])
+    .update({ toldAt: now(db), nextTryAt: null, trouble: null });
+}
+
+/** Puts deliveries off that could not be told; undefined gives them up. */
+export async function putOffDeliveries(
+  db: Database,
+  ids: readonly string[],
+  seconds: number | undefined,
+  trouble: string,
+): Promise<void> {
+  await db('deliveries')
+    .whereIn('id', [...ids])
+    .update({ nextTryAt: seconds === undefined ? null : inSeconds(db, seconds), trouble: trouble.slice(0, 500) });
+}
+
+/** Seconds until the next delivery of a way is due; undefined where none is on its way. */
+export async function secondsToDelivery(db: Database, way: NoticeWay): Promise<number | undefined> {
+  const row: { seconds: number | null } | undefined = await db('deliveries')
+    .where({ way })
+    .whereNotNull('nextTryAt')
+    .first({ seconds: db.raw('TIMESTAMPDIFF(SECOND, UTC_TIMESTAMP(3), MIN(next_try_at))') });
+  return row?.seconds === null || row === undefined ? undefined : Math.max(0, Number(row.seconds));
+}
+
+/** What could not be told on each way, that is still tried or was given up: how many, and what was said last. */
+export async function deliveryTrouble(db: Database): Promise<{ way: NoticeWay; count: number; trouble: string }[]> {
+  const rows: { way: NoticeWay; count: number; trouble: string }[] = await db('deliveries')
+    .whereNull('toldAt')
+    .whereNotNull('trouble')
+    .groupBy('way')
+    .select('way', { count: db.raw('COUNT(*)'), trouble: db.raw('MAX(trouble)') });
+  return rows.map((row) => ({ ...row, count: Number(row.count) }));
+}

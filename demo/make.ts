@@ -3,6 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
+import { PLAIN_NOTICES } from '@/core/notices';
 import { type Moment, timeSaid } from '@/core/release';
 import { fraction } from '@/core/time';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
@@ -14,6 +15,7 @@ import { lookAtChannels } from '@/desk/look/look';
 import { lookAtBoard } from '@/desk/look/look-at-board';
 import { lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { setNotices } from '@/desk/notices/set-notices';
 import { makePlaylist } from '@/desk/site/playlists';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { importMarkers } from '@/desk/video/markers';
@@ -56,6 +58,7 @@ export async function makeDemo(): Promise<void> {
   await mkdir(folder, { recursive: true });
   await setFaults();
   const channels = await connectedChannels();
+  await setNoticesToCatcher();
   for (const [channel, title] of PLAYLISTS) {
     const at = channels.get(channel);
     if (at && !at.playlists.some((playlist) => playlist.title === title)) await makePlaylist(at.id, { title });
@@ -104,6 +107,14 @@ async function makeLayers(channels: Map<string, DemoChannel>): Promise<Map<strin
     await editDefaults({ layer: 'series', owner }, { ...values, channels: channelIds });
   }
   return ids;
+}
+
+/** Mail goes to the catcher among the stand-ins, which shows it on a page. */
+async function setNoticesToCatcher(): Promise<void> {
+  const { sitesPort } = settings();
+  const server = { host: '127.0.0.1', port: sitesPort + 5, secure: false, user: '' };
+  const email = { ...server, on: true, from: 'kettle-drop@marrow-quay.example', to: 'yard@marrow-quay.example' };
+  await setNotices({ settings: { ...PLAIN_NOTICES, email } });
 }
 
 async function setFaults(): Promise<void> {

@@ -22,6 +22,11 @@ export function LiveChanges() {
       if ([...pending].some((about) => about.startsWith('sites:'))) {
         void client.invalidateQueries({ queryKey: ['sites'] });
       }
+      if ([...pending].some((about) => about.startsWith('notices:'))) {
+        for (const key of ['notices', 'notice count', 'notice settings']) {
+          void client.invalidateQueries({ queryKey: [key] });
+        }
+      }
       const videos = [...pending].filter((about) => about.startsWith('video:')).map((about) => about.slice(6));
       for (const id of videos) {
         void client.invalidateQueries({ queryKey: ['sheet', id] });

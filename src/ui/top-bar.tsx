@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { BringButton } from './bring-button';
 import { Mark } from './mark';
+import { NoticeBell } from './notice-bell';
 import { ThemeSwitch } from './theme-switch';
 
 const PLACES = [
@@ -40,6 +41,7 @@ export function TopBar() {
         })}
       </nav>
       <div className="ml-auto flex items-center gap-2">
+        <NoticeBell />
         <ThemeSwitch />
         <BringButton />
       </div>

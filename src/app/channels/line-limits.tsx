@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
-import { EVERYTHING, type LineLimit } from '@/core/line';
+import { clockText, EVERYTHING, type LineLimit, minutesIn } from '@/core/line';
 import type { ChannelsView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
@@ -71,18 +71,8 @@ export function LineLimits({ sites }: { sites: ChannelsView['sites'] }) {
   );
 }
 
-const clock = (minutes: number) =>
-  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-
 function hoursWords({ hours }: LineLimit): string {
-  return hours ? `, from ${clock(hours.from)} to ${clock(hours.to)} (${hours.zone.replaceAll('_', ' ')})` : '';
-}
-
-/** The minute of the day that a text like 9:00 names. */
-function minutesIn(text: string): number | undefined {
-  const found = /^(\d{1,2})[:.](\d{2})$/.exec(text.trim());
-  const [hours, minutes] = [Number(found?.[1]), Number(found?.[2])];
-  return found && hours < 24 && minutes < 60 ? hours * 60 + minutes : undefined;
+  return hours ? `, from ${clockText(hours.from)} to ${clockText(hours.to)} (${hours.zone.replaceAll('_', ' ')})` : '';
 }
 
 function LimitForm({ onSet }: { onSet: (limit: Omit<LineLimit, 'owner'>) => unknown }) {

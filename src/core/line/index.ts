@@ -1,1 +1,2 @@
+export * from './clock-text';
 export * from './limits';

@@ -1,10 +1,10 @@
 import { number, object } from 'yup';
-import type { NoticeKind, NoticeSettings, NoticeWay } from '@/core/notices';
+import { type NoticeKind, type NoticeSettings, type NoticeWay, tellAt, tells } from '@/core/notices';
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { noticeSettings } from '@/store/notice-settings';
-import { deliveryTrouble, noticesKept, seeNotices, unseenNotices } from '@/store/notices';
+import { deliveryTrouble, noticesById, noticesKept, seeNotices, unseenNotices } from '@/store/notices';
 import { channelView } from '../look/look';
 import { type NoticeToTell, noticesToTell } from './notice-to-tell';
 
@@ -53,6 +53,21 @@ export async function lookAtNotices(before?: unknown): Promise<NoticesView> {
     more: kept.length > MOST,
     unseen: await unseenNotices(db),
   };
+}
+
+/** The newest of what the browser may say now: nothing in quiet hours, and only the kinds and channels that it is to tell of. */
+export async function lookAtBrowserNotices(): Promise<NoticesView> {
+  const db = database();
+  const { settings } = await noticeSettings(db);
+  const all = await lookAtNotices();
+  const now = new Date();
+  if (tellAt(now, settings, 'browser') > now) return { ...all, notices: [] };
+  const kept = await noticesById(
+    db,
+    all.notices.map(({ id }) => id),
+  );
+  const told = new Set(kept.filter((notice) => tells(settings, 'browser', notice)).map(({ id }) => id));
+  return { ...all, notices: all.notices.filter(({ id }) => told.has(id)) };
 }
 
 /** How many nobody has seen, and whether the browser is to show new ones. */

@@ -10,7 +10,7 @@ import { sendMail } from './mail';
 import { newSecret } from './signature';
 import { postNotice } from './webhook';
 
-const minute = () => number().integer().min(0).max(1439).required();
+const minute = () => number().integer().min(0).max(1439).required('Say a time of the day, such as 22:00.');
 const zone = () => string().required().test('zone', 'This is no time zone.', isZone);
 const kinds = () => array(string().oneOf(NOTICE_KINDS).required()).max(NOTICE_KINDS.length).required();
 const mailAddress = (what: string) =>

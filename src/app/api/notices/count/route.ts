@@ -1,0 +1,6 @@
+import { guarded } from '@/app/guard';
+import { lookAtUnseen } from '@/desk/notices/look-at-notices';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = guarded(async () => lookAtUnseen());

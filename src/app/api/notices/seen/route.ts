@@ -1,0 +1,8 @@
+import { guarded } from '@/app/guard';
+import { jsonBody } from '@/app/json-body';
+import { seeAll } from '@/desk/notices/look-at-notices';
+
+export const POST = guarded(async (request) => {
+  await seeAll(await jsonBody(request));
+  return undefined;
+});

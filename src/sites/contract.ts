@@ -223,10 +223,10 @@ export interface SiteAdapter {
     signal: AbortSignal,
   ): Promise<void>;
   /** Sets title, text, tags, chapters and declarations, and the privacy that it waits in. */
-  describe(session: Session, siteVideoId: string, words: SiteWords, privacy: Privacy): Promise<void>;
+  describe(session: Session, siteVideoId: string, words: SiteWords, privacy: Privacy, password?: string): Promise<void>;
   status(session: Session, siteVideoId: string): Promise<SiteStatus>;
-  /** Sets who may see the video, in both directions; 'refused' where the site has no such privacy. */
-  showTo(session: Session, siteVideoId: string, privacy: Privacy): Promise<void>;
+  /** Sets who may see the video, in both directions, with the password where it needs one; 'refused' where the site has no such privacy. */
+  showTo(session: Session, siteVideoId: string, privacy: Privacy, password?: string): Promise<void>;
   /**
    * Has the site open the video by itself at a time, to those named; until then it is closed. Any other call that sets who
    * may see it takes the time back. Only where the profile says that the site keeps times.

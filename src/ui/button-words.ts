@@ -19,6 +19,7 @@ export const BUTTONS = {
   openIt: 'Open it',
   openToEveryone: 'Open to everyone',
   openByLink: 'Open by link',
+  openWithPassword: 'Open with the password',
   openNow: 'Open now',
   undoMove: 'Undo the move',
   notYet: 'Do not open it yet',

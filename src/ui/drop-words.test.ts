@@ -22,6 +22,7 @@ const drop = (fields: Partial<DropView>): DropView => ({
   openedTo: undefined,
   overdue: undefined,
   otherFile: false,
+  changedThere: [],
   ...fields,
 });
 
@@ -49,6 +50,7 @@ describe('where a drop stands, in words', () => {
     expect(dropWords(drop({ state: 'draft' }))).toBe(STATE_WORDS.draft);
     expect(dropWords(drop({ state: 'held' }))).toBe(STATE_WORDS.held);
     expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }))).toBe('Live · checked');
+    expect(dropWords(drop({ state: 'live', changedThere: ['title'] }))).toBe('Live · changed there: title');
     expect(dropWords(drop({ state: 'removed' }))).toBe(STATE_WORDS.removed);
   });
 

@@ -4,10 +4,16 @@ import { isWorking, STATE_WORDS } from '@/core/drop';
 import { shownIn } from '@/core/release/in-words';
 import type { DropView } from '@/desk/look/views';
 
+const OPENED_WORDS = { link: 'by link', password: 'with a password', private: 'private' } as const;
+
 /** How a live video stands, by whom it is shown to. */
-function liveWords({ openedTo, otherFile }: Pick<DropView, 'openedTo' | 'otherFile'>): string {
-  const to = openedTo === 'link' ? ' · by link' : openedTo === 'private' ? ' · private' : '';
-  return `${STATE_WORDS.live}${to} · ${otherFile ? 'shows the earlier file' : 'checked'}`;
+function liveWords({
+  openedTo,
+  otherFile,
+  changedThere,
+}: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere'>): string {
+  const to = openedTo && openedTo !== 'everyone' ? ` · ${OPENED_WORDS[openedTo]}` : '';
+  return `${STATE_WORDS.live}${to} · ${otherFile ? 'shows the earlier file' : changedThere.length > 0 ? `changed there: ${changedThere.join(', ')}` : 'checked'}`;
 }
 
 /** How a state is called where there is no room for more. */

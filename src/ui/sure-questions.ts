@@ -1,3 +1,4 @@
+import type { OpenEnd } from '@/core/drop';
 import { BUTTONS } from './button-words';
 /** What is asked before something is done that others will see. */
 export interface Question {
@@ -10,19 +11,27 @@ export interface Question {
   no?: string;
 }
 
+const OPEN_WORDS: Record<OpenEnd, string> = {
+  everyone: 'to everyone',
+  link: 'by link',
+  password: 'with a password',
+};
+
 /**
  * What is asked before a video is opened.
  * @param channels where, by name
  * @param end whether to everyone, or by link only
  */
-export function questionBeforeOpening(channels: readonly string[], end: 'everyone' | 'link'): Question {
+export function questionBeforeOpening(channels: readonly string[], end: OpenEnd): Question {
   const where = new Intl.ListFormat('en').format(channels);
   const told = 'Subscribers may be told at once, and that cannot be taken back.';
   return {
-    title: end === 'link' ? `Open it by link on ${where}?` : `Open it to everyone on ${where}?`,
+    title: `Open it ${OPEN_WORDS[end]} on ${where}?`,
     follows: [
       'It waits a few seconds first, so that you can still stop it.',
-      end === 'link' ? 'After that, whoever has the link can see it.' : `After that, everyone can see it. ${told}`,
+      end === 'everyone'
+        ? `After that, everyone can see it. ${told}`
+        : `After that, whoever has the ${end === 'link' ? 'link' : 'link and the password'} can see it.`,
     ],
     yes: BUTTONS.openIt,
   };

@@ -1,4 +1,4 @@
-import { isCarried, type PutOff, type Snag } from '@/core/drop';
+import { type End, isCarried, type PutOff, type Snag } from '@/core/drop';
 import { type Use, whatFollows } from '@/core/work';
 import { meantWords } from '@/desk/drop/meant';
 import { profileAt, recordOf } from '@/desk/drop/record';
@@ -134,11 +134,18 @@ const WAITING = {
   together: 'closed until the others are checked',
 } as const;
 
+const KEPT_WORDS: Record<End, string> = {
+  everyone: 'open',
+  link: 'by link only',
+  password: 'behind a password',
+  private: 'private',
+};
+
 /** Stops a drop whose video was set to what the site cannot keep, before the site opens it all the same. */
 function refuseOtherEnds({ record, channel, drop, profile }: StepContext): void {
   const { end, waitsFor } = meantWords(record, channel, drop, profile);
   if (end in profile.privacies && !(waitsFor && profile.opensItself)) return;
-  const kept = waitsFor ? WAITING[waitsFor] : end === 'link' ? 'by link only' : 'private';
+  const kept = waitsFor ? WAITING[waitsFor] : KEPT_WORDS[end];
   const what = `${profile.name} cannot keep it ${kept}`;
   const remedy = profile.opensItself
     ? 'Remove it there, or it opens once it is approved'

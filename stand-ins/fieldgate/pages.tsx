@@ -75,6 +75,7 @@ export function workPage({ work, portfolio, chapters, collections, languages }: 
           <p className="by">
             {portfolio} · {day.format(new Date(work.publishedAt ?? work.createdAt))}
             {work.audience === 'address' && ' · by its address only'}
+            {work.audience === 'password' && ' · with a password'}
             {work.audience === 'me' && ' · only you see this'}
           </p>
           <Folded className="about" text={work.about} rule={FOLD} />
@@ -119,6 +120,29 @@ export function shutPage(): string {
       <p className="brand">Fieldgate</p>
       <h1>This gate is shut</h1>
       <p>The work is kept to its owner, or it is gone.</p>
+    </main>,
+  );
+}
+
+/** Asks for the password of a work. @param wrong whether another was said before */
+export function askPage(id: string, wrong = false): string {
+  return page(
+    'Password · Fieldgate',
+    STYLE,
+    <main className="sheet">
+      <p className="brand">Fieldgate</p>
+      <h1>This work has a password</h1>
+      <form method="post" action={`/work/${id}/password`}>
+        <p>
+          <label>
+            Password <input name="password" type="password" required maxLength={100} />
+          </label>
+        </p>
+        {wrong && <p>That was not it. Try again.</p>}
+        <p>
+          <button type="submit">Open the gate</button>
+        </p>
+      </form>
     </main>,
   );
 }

@@ -28,7 +28,8 @@ export const workShape = object({
       .required()
       .test('length', 'a keyword has at most 30 code points', (text) => points(text) <= 30),
   ).max(20),
-  audience: string().oneOf(['public', 'address', 'me'] as const),
+  audience: string().oneOf(['public', 'address', 'password', 'me'] as const),
+  password: string().min(1).max(100),
   credits: array(
     object({ role: string().trim().max(60).required(), name: string().trim().max(80).required() }).noUnknown(),
   ).max(50),

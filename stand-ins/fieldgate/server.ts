@@ -4,8 +4,9 @@ import { registerGroups } from '../shared/groups';
 import { Problem } from '../shared/problem';
 import { newVideoId, openSite, valid } from '../shared/site';
 import { sizeOf } from '../shared/transcode';
-import { portfolioPage, STYLE, shutPage, workPage } from './pages';
+import { askPage, portfolioPage, STYLE, shutPage, workPage } from './pages';
 import { Parts } from './parts';
+import { cookieOf, hashOf, hasPassword, isPassword } from './password';
 import { people } from './people';
 import { chaptersInFile, checkCover, newWorkShape, workShape } from './rules';
 import type { Work } from './work';
@@ -31,11 +32,13 @@ export async function fieldgate(folder: string, port: number, hour: number): Pro
     style: STYLE,
     allowance: [{ name: 'minute', requests: 20, seconds: hour / 60_000, told: true }],
     pages: '/work',
-    closedPage: shutPage,
+    closedPage: (work) => (work?.audience === 'password' ? askPage(work.id) : shutPage()),
+    closedStatus: (work) => (work.audience === 'password' ? 403 : undefined),
     hooks: {
       altered: (_work, field, value) => (field === 'title' ? { headline: value } : {}),
     },
-    mayWatch: (work, isOwner) => work.audience !== 'me' || isOwner,
+    mayWatch: (work, isOwner, request) =>
+      isOwner || (work.audience === 'password' ? hasPassword(work, request) : work.audience !== 'me'),
   });
   const { server, address, videos: works, channels, processing } = site;
   const parts = new Parts(
@@ -51,8 +54,9 @@ export async function fieldgate(folder: string, port: number, hour: number): Pro
     ({ id, title, videos }) => ({ id, name: title, works: videos }),
   );
   const captions = registerCaptions(site, folder, '/v2/works', '/work');
-  const shown = (work: Work) => ({
+  const shown = ({ passwordHash, ...work }: Work) => ({
     ...work,
+    hasPassword: passwordHash !== undefined,
     chapters: chaptersInFile(work.chapters),
     collections: collections.of(work.id),
     captions: captions.of(work.id),
@@ -109,9 +113,26 @@ export async function fieldgate(folder: string, port: number, hour: number): Pro
     if (change.audience && change.audience !== 'me' && work.stage !== 'ready' && work.stage !== 'full') {
       if (change.audience === 'public') throw new Problem(409, 'Too early', 'The work cannot be shown before it plays');
     }
-    const set = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
+    const { password, ...fields } = change;
+    if (change.audience === 'password' && password === undefined) {
+      throw new Problem(422, 'Not taken', 'Say the password', { field: 'password' });
+    }
+    const set: Partial<Work> = Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined));
+    if (password !== undefined) set.passwordHash = hashOf(password);
     const publishedAt = work.publishedAt ?? (change.audience === 'public' ? new Date().toISOString() : undefined);
     return shown(works.change(work.id, { ...set, publishedAt }));
+  });
+
+  // Whoever has the address says the password here; the browser then keeps a cookie for that work.
+  server.post<{ Params: { id: string }; Body: { password?: string } }>('/work/:id/password', async (request, reply) => {
+    const work = works.get(request.params.id);
+    if (work?.audience !== 'password') return reply.status(404).type('text/html').send(shutPage());
+    if (!isPassword(work, request.body?.password ?? '')) {
+      return reply.status(403).type('text/html; charset=utf-8').send(askPage(work.id, true));
+    }
+    const path = `/work/${work.id}`;
+    reply.setCookie(cookieOf(work.id), work.passwordHash ?? '', { path, httpOnly: true, sameSite: 'lax' });
+    return reply.redirect(path, 303);
   });
 
   server.put('/v2/works/:id/chapters', async (request) => {

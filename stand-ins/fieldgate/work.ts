@@ -1,7 +1,7 @@
 import type { Hosted } from '../shared/hosted';
 
 /** How Fieldgate calls who may see a work. */
-export type Audience = 'public' | 'address' | 'me';
+export type Audience = 'public' | 'address' | 'password' | 'me';
 
 /** A work as Fieldgate keeps it. */
 export interface Work extends Hosted {
@@ -9,6 +9,8 @@ export interface Work extends Hosted {
   about: string;
   keywords: string[];
   audience: Audience;
+  /** Salted and hashed, where it is shown with a password. */
+  passwordHash?: string;
   credits: { role: string; name: string }[];
   /** The chapter file, as WebVTT. */
   chapters?: string;

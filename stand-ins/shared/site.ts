@@ -30,8 +30,10 @@ export interface SiteOptions<T extends Hosted> {
   hooks: ProcessingHooks<T>;
   /** Whether somebody may watch: anybody, or its owner signed in here. */
   mayWatch(video: T, isOwner: boolean, request: FastifyRequest): boolean;
-  /** What somebody sees who may not. */
-  closedPage(): string;
+  /** What somebody sees who may not; `video` where there is one. */
+  closedPage(video?: T): string;
+  /** The status that goes with it, where it is another than 404. */
+  closedStatus?(video: T): number | undefined;
   /** How it words its errors; problem details where it does not say otherwise. */
   errors?: ProblemShape;
   bodyLimit?: number;
@@ -162,7 +164,10 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
         server.get(path, async (request, reply) => {
           const html = made(request);
           reply.header('content-type', 'text/html; charset=utf-8');
-          return html ?? reply.status(404).send(options.closedPage());
+          if (html !== undefined) return html;
+          const video = videos.get((request.params as { id: string }).id);
+          const status = (video && options.closedStatus?.(video)) ?? 404;
+          return reply.status(status).send(options.closedPage(video));
         });
       show(`${options.pages}/:id`, (request) => {
         const video = watched(request);

@@ -67,11 +67,13 @@ describe('who may see it, through the pages', () => {
   const CHOICES: Record<Privacy, RegExp> = {
     everyone: /^Everyone/,
     link: /^People with the link/,
+    password: /^People with a password/,
     private: /^Only me/,
   };
   const WORDS: Record<Privacy, string> = {
     everyone: 'Live · checked',
     link: 'Live · by link · checked',
+    password: 'Live · with a password · checked',
     private: 'Live · private · checked',
   };
   const STEPS: Record<string, Privacy[]> = {

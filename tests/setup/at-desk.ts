@@ -2,8 +2,18 @@
 export { bringLocalFile } from '@/desk/cut/bring-local-file';
 export { editDefaults } from '@/desk/defaults/defaults';
 export { newSeries } from '@/desk/defaults/series';
+export { sendVideo } from '@/desk/drop/send';
 export { lookAtSheet } from '@/desk/look/look-at-sheet';
-export { editVideo, tickChannel } from '@/desk/video/edit-video';
+export { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 export { closeDatabase } from '@/store/database';
-export { bringFile, channelsOfTheYard, onlyDrop, setFaults, untilSheet } from './desk';
+export {
+  bringFile,
+  changedAt,
+  channelsOfTheYard,
+  onlyDrop,
+  setFaults,
+  setFaultsAt,
+  untilSheet,
+  videosAt,
+} from './desk';
 export { manyVideos } from './many-videos';

@@ -172,6 +172,7 @@ describe('the fields of a layer', () => {
         'forChildren',
         'adverts',
         'privacy',
+        'password',
         'release',
         'opensAt',
         'lateAtMost',

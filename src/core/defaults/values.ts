@@ -27,6 +27,8 @@ export interface Defaults extends Declarations {
   /** Titles of playlists; each channel puts the video in those of them that it has. */
   playlists: string[];
   privacy: Privacy;
+  /** What those are told who may see it with a password; '' is none. */
+  password: string;
   release: Release;
   /** When it opens, where that is at a time; only a video, or one on a channel, has one. */
   opensAt: Moment | null;
@@ -82,6 +84,7 @@ export const PLAIN_DEFAULTS: Defaults = {
   links: [],
   playlists: [],
   privacy: 'private',
+  password: '',
   release: 'by itself',
   opensAt: null,
   lateAtMost: 24,
@@ -111,6 +114,7 @@ export const FIELD_NAMES: Record<DefaultField, string> = {
   links: 'links',
   playlists: 'playlists',
   privacy: 'privacy',
+  password: 'password',
   release: 'release',
   opensAt: 'opening time',
   lateAtMost: 'late opening',

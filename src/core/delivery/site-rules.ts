@@ -3,7 +3,7 @@ import type { DeclarationRules } from '../declarations';
 import type { LinkRules, TagRules, TextLimit, TextUnit } from '../words';
 
 /** Who may see a video: everyone, only people with the link, or only its owner. */
-export const PRIVACIES = ['everyone', 'link', 'private'] as const;
+export const PRIVACIES = ['everyone', 'link', 'password', 'private'] as const;
 export type Privacy = (typeof PRIVACIES)[number];
 
 /** What files a site takes; sizes in bytes, `longest` in seconds. */

@@ -9,6 +9,8 @@ import type { SiteWords } from './words-for-site';
 export interface GivenToSite {
   words: SiteWords;
   privacy: Privacy;
+  /** Where it has one: a mark of the password, which tells it from others and from which it cannot be had. */
+  passwordMark?: string;
   /** Site ids of playlists. */
   playlists: string[];
   pictureDigest?: string;
@@ -23,7 +25,12 @@ export interface ChangedField {
   is: string;
 }
 
-const PRIVACY_WORDS: Record<Privacy, string> = { everyone: 'everyone', link: 'by link only', private: 'private' };
+const PRIVACY_WORDS: Record<Privacy, string> = {
+  everyone: 'everyone',
+  link: 'by link only',
+  password: 'with a password',
+  private: 'private',
+};
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
@@ -39,6 +46,12 @@ export function changedFields(was: GivenToSite, is: GivenToSite, playlistName: (
   const plain = (text: string) => text;
   const lines = ({ chapters }: SiteWords) => chapters.map(({ stamp, title }) => `${stamp} ${title}`).join('\n');
   compare('privacy', was.privacy, is.privacy, (privacy) => PRIVACY_WORDS[privacy]);
+  // One that comes or goes is told by the privacy.
+  if (was.passwordMark && is.passwordMark) {
+    compare('password', was.passwordMark, is.passwordMark, (mark) =>
+      mark === was.passwordMark ? 'the one before' : 'another one',
+    );
+  }
   compare('title', was.words.title, is.words.title, plain);
   compare('text', was.words.text, is.words.text, plain);
   compare('chapters', lines(was.words), lines(is.words), plain);

@@ -2,8 +2,13 @@ import type { Privacy } from '../delivery';
 
 /** Where a drop is meant to end: who may see the video once it is live. Each is an end at which a drop is done. */
 export type End = Privacy;
+/** Ends at which somebody else sees it. */
+export type OpenEnd = Exclude<End, 'private'>;
 
-const WIDTH: Record<Privacy, number> = { private: 0, link: 1, everyone: 2 };
+/** To whom a video is opened that may be; what nobody else sees has nothing to open. */
+export const openEnd = (end: End): OpenEnd => (end === 'private' ? 'everyone' : end);
+
+const WIDTH: Record<Privacy, number> = { private: 0, password: 1, link: 2, everyone: 3 };
 
 /** Whether more people may see a video at the first than at the second. */
 export const isWider = (a: Privacy, b: Privacy): boolean => WIDTH[a] > WIDTH[b];

@@ -30,6 +30,8 @@ export interface ReadinessInput {
   declarations: Declarations;
   privacy: Privacy;
   /** What it is to wait for before it opens, and the set time. */
+  /** What those are told who may see it with a password. */
+  password?: string;
   waitsFor?: Exclude<ReleaseWay, 'by itself'>;
   opensAt?: Moment;
   facts: CutFacts | undefined;
@@ -57,6 +59,8 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
   if (!(input.privacy in site.privacies)) need('privacy', privacyMissing(input.privacy, site));
   if (input.waitsFor && site.opensItself) {
     need('privacy', `${site.name} opens it as soon as it is approved, and cannot wait ${WAITS[input.waitsFor]}`);
+  } else if (input.privacy === 'password' && input.password === '') {
+    need('privacy', 'Say the password');
   } else if (input.waitsFor === 'at a time' && !input.opensAt) {
     need('privacy', 'Say at what time it opens');
   }
@@ -98,6 +102,7 @@ export function pictureFindings(
 const PRIVACY_NAMES: Record<Privacy, string> = {
   everyone: 'for everyone',
   link: 'for people with the link',
+  password: 'for people with a password',
   private: 'only for its owner',
 };
 

@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { type End, isWider, type MoveName, mayAccept, mayMove } from '@/core/drop';
+import { type End, isWider, type MoveName, mayAccept, mayMove, type OpenEnd } from '@/core/drop';
 import { needsPerson } from '@/core/rights';
 import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
@@ -95,6 +95,8 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   }
 }
 
+const OPENS: Record<OpenEnd, string> = { everyone: 'to everyone', link: 'by link', password: 'with the password' };
+
 async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
   const { end } = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
   if (end === 'private') {
@@ -105,7 +107,7 @@ async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Pro
     const now = found(await dropById(trx, drop.id, true), 'drop');
     if (wasMissed(now)) await moveDrop(trx, now, 'tryAgain', 'To be opened all the same');
     if (!(await giveWord(trx, drop.id, holdSeconds))) throw changedMeanwhile();
-    const [whom, soon] = [end === 'link' ? 'by link' : 'to everyone', holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
+    const [whom, soon] = [OPENS[end], holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
     await addDropEvent(trx, drop.id, 'word', `Opens ${whom}${soon}, as you said`);
     await announce(trx, 'video', drop.videoId);
   });

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { type Chapter, chaptersFromMarkers, NO_CHOICE } from '@/core/chapters';
 import { type Declarations, declarationsInForce } from '@/core/declarations';
 import { type Release, valuesOf } from '@/core/defaults';
@@ -30,6 +31,8 @@ export interface MeantWords {
   declarations: Declarations;
   /** Who is to see it in the end. */
   end: End;
+  /** What they are told who see it with a password. */
+  password: string;
   /** Whether it opens by itself once it is proofed. */
   opensAlone: boolean;
   /** How it comes to be open, where it waits for anything but its check. */
@@ -119,6 +122,7 @@ export function meantWords(
     needsFile: !drop || ['draft', 'removed', 'packing'].includes(drop.state),
     fitted: { ...fitted, findings },
     end,
+    password: values.password,
     declarations: declarationsInForce(values).declarations,
     waitsFor,
     opensAt,
@@ -132,11 +136,16 @@ export function meantWords(
     asText: JSON.stringify({
       ...meant,
       privacy: end,
+      ...(end === 'password' ? { passwordMark: markOf(values.password) } : {}),
       ...(remedies.from ? { from: remedies.from } : {}),
       ...(remedies.without ? { without: remedies.without } : {}),
     }),
   };
 }
+
+/** Tells a password from others; nobody can have it from that. */
+const markOf = (password: string): string =>
+  createHash('sha256').update(`kettle ${password}`).digest('hex').slice(0, 16);
 
 /** A moment of the cut in the file that is made of it; where it is left off, the nearest that stays. */
 function momentIn(moment: Fraction | undefined, remedies: Remedies, facts: CutFacts | undefined): Fraction | undefined {

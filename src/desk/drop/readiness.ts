@@ -26,12 +26,23 @@ export function missingAt(
 export function missingOf(record: VideoRecord, meant: MeantWords, profile: SiteProfile): Missing[] {
   const { cut } = record;
   const picture = pictureAt(record, profile);
-  const { fitted, end, waitsFor, opensAt, declarations } = meant;
+  const { fitted, end, password, waitsFor, opensAt, declarations } = meant;
   const facts = cut?.facts;
   const gone = cut?.goneAt && meant.needsFile ? `${FILE_GONE}. Add it again` : undefined;
   const cutRefused = cut ? (gone ?? cut.refusal) : 'There is no file yet';
   const fileRefused = facts && fileRefusedAt(facts, meant, profile);
-  const input = { fitted, declarations, privacy: end, waitsFor, opensAt, facts, cutRefused, fileRefused, picture };
+  const input = {
+    fitted,
+    declarations,
+    privacy: end,
+    password,
+    waitsFor,
+    opensAt,
+    facts,
+    cutRefused,
+    fileRefused,
+    picture,
+  };
   return missingFor(input, profile);
 }
 

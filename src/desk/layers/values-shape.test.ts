@@ -12,6 +12,8 @@ describe('values that a layer may set', () => {
     ['links', { way: 'replace', items: [{ shelf: 'steam-box' }, { label: '', url: 'mailto:yard@quay.example' }] }],
     ['playlists', { way: 'add', items: ['Plank by Plank'] }],
     ['privacy', 'link'],
+    ['privacy', 'password'],
+    ['password', 'oakum-and-tar'],
     ['release', 'on my word'],
     ['release', 'together'],
     ['opensAt', { wall: '2099-11-28T18:30:00', zone: 'Europe/Berlin' }],

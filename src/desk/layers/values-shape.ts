@@ -140,6 +140,9 @@ const VALUE_SHAPES: Record<DefaultField, { validate(value: unknown, options?: ob
   links: array(linkShape).max(100, 'A video has at most 100 links.').required(),
   playlists: array(trimmed().min(1).max(300).required()).max(50).required(),
   privacy: string().oneOf(PRIVACIES),
+  password: string().max(100, 'A password has at most 100 characters.').matches(/^\S*$/, {
+    message: 'A password has no spaces, so that it can be passed on without mistakes.',
+  }),
   release: string().oneOf(RELEASES),
   opensAt: openingTimeShape as never,
   hoursApart: number()

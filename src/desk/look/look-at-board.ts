@@ -1,6 +1,6 @@
 import { array, number, object, string } from 'yup';
 import { PRIVACIES } from '@/core/delivery';
-import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS } from '@/core/drop';
+import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS, openEnd } from '@/core/drop';
 import { wholeTitle } from '@/core/fitting';
 import { TemplateError } from '@/core/words';
 import { type BoardChoice, boardCounts, boardPlaces, movingNow } from '@/store/board';
@@ -143,7 +143,7 @@ function boardActions(
   if (!channel || (drop.state !== 'held' && drop.state !== 'snag')) return { actions: [], end: 'everyone' };
   const end = inForceAt(layers, video, channel, drop).privacy.value;
   const all = actionsFor(drop, profileAt(site(channel.site).profile, channel), end);
-  return { actions: all.filter((action) => COMMON_ACTS.includes(action)), end: end === 'link' ? 'link' : 'everyone' };
+  return { actions: all.filter((action) => COMMON_ACTS.includes(action)), end: openEnd(end) };
 }
 
 /** The title as it goes out to the first channel whose site has titles; as it was typed where there is none. */

@@ -1,5 +1,5 @@
 import type { CutMeasures } from '@/core/delivery';
-import { isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
+import { isWorking, overdueMinutes, STOPS, stopsBehind, undecided } from '@/core/drop';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
 import { STALLED_SECONDS } from '@/store/board';
@@ -80,6 +80,7 @@ export function dropView(drop: Drop, inUse: Cut | undefined, digestAtSite: strin
     opensAt: (drop.wordAt ?? drop.opensAt)?.toISOString(),
     onWord: drop.wordAt !== undefined,
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
+    changedThere: state === 'live' ? undecided(drop.shows).map(({ field }) => field) : [],
     otherFile: isAtSite && inUse?.state === 'ready' && digestAtSite !== undefined && digestAtSite !== inUse.digest,
   };
 }

@@ -2,7 +2,7 @@ import type { ChapterChoice, TimeLine } from '@/core/chapters';
 import type { DeclarationField, SwitchedOff } from '@/core/declarations';
 import type { DefaultField, Defaults, InForce, Layer, LayerValues, Source } from '@/core/defaults';
 import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
-import type { BoardGroup, ChangedField, DropState, Missing, SiteWords, Snag } from '@/core/drop';
+import type { BoardGroup, ChangedField, DropState, Missing, OpenEnd, SiteWords, Snag } from '@/core/drop';
 import type { FitInput, TextNames } from '@/core/fitting';
 import type { Framings, Shape } from '@/core/framing';
 import type { Finding, WavedThrough } from '@/core/preflight';
@@ -47,6 +47,8 @@ export interface DropView {
   overdue: number | undefined;
   /** Whether the site shows another file than the one in use. */
   otherFile: boolean;
+  /** Fields that somebody has changed at the site since it went live, and that nobody has decided on. */
+  changedThere: string[];
 }
 
 export interface CutView {
@@ -101,7 +103,7 @@ export interface BoardRow {
 export interface BoardDrop extends DropView {
   actions: DropAction[];
   /** To whom it opens, where it can be opened. */
-  end: 'everyone' | 'link';
+  end: OpenEnd;
 }
 
 export interface BoardView {

@@ -19,7 +19,7 @@ const workShape = object({
   about: text(),
   keywords: array(text()).required(),
   audience: string()
-    .oneOf(['public', 'address', 'me'] as const)
+    .oneOf(['public', 'address', 'password', 'me'] as const)
     .required(),
   credits: array(object({ role: text(), name: text() })).required(),
   chapters: array(object({ seconds: number().required(), title: text() })).required(),
@@ -40,8 +40,18 @@ const accountShape = object({ id: string().required(), name: string().required()
 const portfolioShape = object({ id: string().required(), name: string().required(), page: string().required() });
 const collectionShape = object({ id: string().required(), name: text(), works: number().required() });
 
-const AUDIENCE: Record<Privacy, Work['audience']> = { everyone: 'public', link: 'address', private: 'me' };
-const PRIVACY: Record<Work['audience'], Privacy> = { public: 'everyone', address: 'link', me: 'private' };
+const AUDIENCE: Record<Privacy, Work['audience']> = {
+  everyone: 'public',
+  link: 'address',
+  password: 'password',
+  private: 'me',
+};
+const PRIVACY: Record<Work['audience'], Privacy> = {
+  public: 'everyone',
+  address: 'link',
+  password: 'password',
+  me: 'private',
+};
 
 /** Speaks to Fieldgate: JSON over HTTP, bytes in numbered parts. @param address the site's own, without a slash at the end */
 export function fieldgate(address: string): SiteAdapter {
@@ -80,12 +90,13 @@ export function fieldgate(address: string): SiteAdapter {
     carry: async (session, begun, file, onProgress, signal) =>
       carryInParts(session, ownAddress(address, begun.carry.work ?? ''), file, onProgress, signal),
 
-    async describe(session, siteVideoId, words, privacy) {
+    async describe(session, siteVideoId, words, privacy, password) {
       await change(session, siteVideoId, {
         headline: words.title,
         about: words.text,
         keywords: words.tags,
         audience: AUDIENCE[privacy],
+        ...(privacy === 'password' && { password }),
         credits: words.declared.credits ?? [],
       });
       const markers = words.chapters.map(({ title }, index) => ({
@@ -114,8 +125,8 @@ export function fieldgate(address: string): SiteAdapter {
       };
     },
 
-    async showTo(session, siteVideoId, privacy) {
-      await change(session, siteVideoId, { audience: AUDIENCE[privacy] });
+    async showTo(session, siteVideoId, privacy, password) {
+      await change(session, siteVideoId, { audience: AUDIENCE[privacy], ...(privacy === 'password' && { password }) });
     },
 
     async readBack(session, siteVideoId) {

@@ -18,7 +18,7 @@ export const fieldgateProfile: SiteProfile = {
   tags: { most: 20, longest: 30 },
   chapters: { way: 'webvtt file', rules: { firstAtZero: false, fewest: 1, shortest: 0 } },
   picture: { shape: 'as the cut', narrowest: 1, largest: 8_000_000, types: ['image/jpeg', 'image/png'] },
-  privacies: { everyone: 'Public', link: 'By its address', private: 'Only me' },
+  privacies: { everyone: 'Public', link: 'By its address', password: 'With a password', private: 'Only me' },
   printsDateIn: 'UTC',
   opensItself: false,
   declares: { groups: [{ name: 'Who made it', fields: ['credits'] }] },

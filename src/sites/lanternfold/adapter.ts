@@ -3,7 +3,7 @@ import type { Privacy } from '@/core/delivery';
 import { askWords, mayAgree, needsPerson, type RightsMatch } from '@/core/rights';
 import { type Fraction, floor, fraction, toNumber, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
-import type { SiteAdapter, SiteChecks } from '../contract';
+import { type SiteAdapter, type SiteChecks, SiteError } from '../contract';
 import { askSite } from '../json-api';
 import { ownAddress } from '../own-address';
 import { putCaptions } from '../put-captions';
@@ -54,7 +54,18 @@ const channelShape = object({
 
 type SiteVideo = InferType<typeof videoShape>;
 
-const VISIBILITY: Record<Privacy, SiteVideo['visibility']> = { everyone: 'open', link: 'by-link', private: 'closed' };
+const VISIBILITY: Record<Exclude<Privacy, 'password'>, SiteVideo['visibility']> = {
+  everyone: 'open',
+  link: 'by-link',
+  private: 'closed',
+};
+
+/** @throws SiteError where Lanternfold has no such privacy */
+function visibilityFor(privacy: Privacy): SiteVideo['visibility'] {
+  if (privacy === 'password') throw new SiteError('refused', 'Lanternfold has no passwords');
+  return VISIBILITY[privacy];
+}
+
 const PRIVACY: Record<SiteVideo['visibility'], Privacy> = { open: 'everyone', 'by-link': 'link', closed: 'private' };
 
 /** Speaks to Lanternfold: JSON over HTTP, bytes by tus 1.0. @param address the site's own, without a slash at the end */
@@ -98,7 +109,7 @@ export function lanternfold(address: string): SiteAdapter {
         title: words.title,
         description: words.text,
         tags: words.tags,
-        visibility: VISIBILITY[privacy],
+        visibility: visibilityFor(privacy),
         ...toLanternfold(words.declared),
       };
       await askSite(session, at(siteVideoId), { method: 'PATCH', json });
@@ -117,11 +128,11 @@ export function lanternfold(address: string): SiteAdapter {
     },
 
     async showTo(session, siteVideoId, privacy) {
-      await askSite(session, at(siteVideoId), { method: 'PATCH', json: { visibility: VISIBILITY[privacy] } });
+      await askSite(session, at(siteVideoId), { method: 'PATCH', json: { visibility: visibilityFor(privacy) } });
     },
 
     async openAt(session, siteVideoId, moment, privacy) {
-      const json = { visibility: 'closed', opensAt: moment.toISOString(), opensTo: VISIBILITY[privacy] };
+      const json = { visibility: 'closed', opensAt: moment.toISOString(), opensTo: visibilityFor(privacy) };
       await askSite(session, at(siteVideoId), { method: 'PATCH', json });
     },
 

@@ -88,7 +88,9 @@ export function pipwire(address: string): SiteAdapter {
     },
 
     async showTo(session, siteVideoId, privacy) {
-      if (privacy === 'link') throw new SiteError('refused', 'Pipwire has no posts by link only');
+      if (privacy === 'link' || privacy === 'password') {
+        throw new SiteError('refused', 'Pipwire has no posts by link or password only');
+      }
       await ask(session, postAt(siteVideoId, '/out'), { method: privacy === 'everyone' ? 'POST' : 'DELETE' });
     },
 

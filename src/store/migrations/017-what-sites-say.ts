@@ -73,6 +73,8 @@ export async function up(db: Knex): Promise<void> {
     refer(table, 'dropId', 'drops', 'CASCADE');
   });
   await db.schema.alterTable('drops', (table) => {
+    // With a password, too.
+    table.string('openedTo', 20).alter();
     // Versions that play at the site, and the speed of the line over time.
     table.json('versions');
     table.json('speeds');
@@ -84,7 +86,10 @@ export async function up(db: Knex): Promise<void> {
 }
 
 export async function down(db: Knex): Promise<void> {
+  // What the form of before does not know is told as what is nearest, and wider.
+  await db('drops').where({ openedTo: 'password' }).update({ openedTo: 'link' });
   await db.schema.alterTable('drops', (table) => {
+    table.enum('openedTo', ['everyone', 'link', 'private']).alter();
     table.dropIndex([], 'drops_to_read');
     table.dropColumns('versions', 'speeds', 'readAt', 'shows');
   });

@@ -1,7 +1,13 @@
-import type { RightsAsk } from '@/core/drop';
+import { type OpenEnd, openEnd, type RightsAsk } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { BUTTONS } from '../button-words';
+
+const OPEN_BUTTONS: Record<OpenEnd, string> = {
+  everyone: BUTTONS.openToEveryone,
+  link: BUTTONS.openByLink,
+  password: BUTTONS.openWithPassword,
+};
 
 /** What agreeing to a rights match does. */
 function agreeWords(asks: RightsAsk | undefined): string {
@@ -14,7 +20,7 @@ export function actionWords(action: DropAction, { drop, values }: SheetChannel):
   switch (action) {
     case 'open':
       if (drop?.opensAt) return BUTTONS.openNow;
-      return values.privacy.value === 'link' ? BUTTONS.openByLink : BUTTONS.openToEveryone;
+      return OPEN_BUTTONS[openEnd(values.privacy.value)];
     case 'not yet':
       return BUTTONS.notYet;
     case 'try again':

@@ -1,3 +1,4 @@
+import { openEnd } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { BUTTONS } from '@/ui/button-words';
@@ -24,7 +25,7 @@ export function questionBefore(action: DropAction, channel: SheetChannel, drop: 
   const { name, siteName, values } = channel;
   switch (action) {
     case 'open':
-      return questionBeforeOpening([name], values.privacy.value === 'link' ? 'link' : 'everyone');
+      return questionBeforeOpening([name], openEnd(values.privacy.value));
     case 'accept':
       return questionBeforeAccepting(channel, drop);
     case 'revise':

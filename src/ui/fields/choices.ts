@@ -6,6 +6,7 @@ import { PRIVACIES, type Privacy } from '@/core/delivery';
 export const PRIVACY_WORDS: Record<Privacy, { name: string; says: string }> = {
   everyone: { name: 'Everyone', says: 'opens once it is checked' },
   link: { name: 'People with the link', says: 'by link once it is checked; never in search' },
+  password: { name: 'People with a password', says: 'whoever has the link and the password' },
   private: { name: 'Only me', says: 'checked, and nobody else sees it' },
 };
 

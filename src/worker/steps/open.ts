@@ -10,6 +10,7 @@ import type { Step, StepContext, StepEnd } from './step';
 const LIVE: Record<End, string> = {
   everyone: 'Live: open to everyone',
   link: 'Live: open by link only',
+  password: 'Live: open with a password',
   private: 'Live: private',
 };
 
@@ -25,7 +26,7 @@ export const open: Step = async (context) => {
   if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) return changedMeanwhile;
   if (!(await noteOpening(context, meant))) return changedMeanwhile;
   const byItself = drop.siteOpensAt !== undefined && (await siteHasOpened(context, meant.end));
-  const notYet = byItself ? undefined : await showTo(context, meant.end);
+  const notYet = byItself ? undefined : await showTo(context, meant.end, meant.password);
   if (notYet) return notYet;
   // Set to fewer people while the site was being asked: taken back at once.
   const now = meantBy(context, await recordOf(database(), drop.videoId));

@@ -12,11 +12,11 @@ const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : 
  * Shows the video to fewer people where fewer are to see it now. This comes before all else, so that nothing that is wrong
  * with the words keeps it open.
  */
-async function narrow({ drop, adapter, session, keep }: StepContext, { privacy }: MeantWords): Promise<void> {
+async function narrow({ drop, adapter, session, keep }: StepContext, { privacy, password }: MeantWords): Promise<void> {
   const isOpen = drop.openedTo !== undefined && isWider(drop.openedTo, privacy);
   // A time that the site was told may come while its words are changed.
   if (!isOpen && !drop.siteOpensAt) return;
-  await adapter.showTo(session, drop.siteVideoId ?? '', privacy);
+  await adapter.showTo(session, drop.siteVideoId ?? '', privacy, password);
   await keep({ siteOpensAt: undefined, ...(isOpen && { openedTo: privacy, openAsked: false }) });
 }
 

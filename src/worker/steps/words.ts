@@ -32,7 +32,7 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
     .catch((error: Error) => {
       throw new SnagFound('refused', error.message, 'Change it on the Sheet, then try again');
     });
-  await adapter.describe(session, siteVideoId, meant.words, meant.privacy);
+  await adapter.describe(session, siteVideoId, meant.words, meant.privacy, meant.password);
   const picture = pictureAt(record, context.profile);
   if (picture && meant.pictureDigest && adapter.picture) {
     // A thumbnail has a few megabytes at most, so it may be held as a whole.

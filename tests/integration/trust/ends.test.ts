@@ -66,6 +66,7 @@ async function shownTo(site: string, fileName: string): Promise<Privacy> {
     closed: 'private',
     public: 'everyone',
     address: 'link',
+    password: 'password',
     me: 'private',
   };
   return words[String(there.visibility ?? there.audience)] as Privacy;
@@ -73,9 +74,15 @@ async function shownTo(site: string, fileName: string): Promise<Privacy> {
 
 /** A walk over the privacies that goes from each to each other. */
 function walk(privacies: readonly Privacy[]): Privacy[] {
-  const [a, b, c] = privacies;
-  if (!a || !b) return [...privacies];
-  return c ? [a, b, c, a, c, b, a] : [a, b, a];
+  const left = new Map(privacies.map((from) => [from, privacies.filter((to) => to !== from)]));
+  // Each way is gone once (Hierholzer's algorithm): a round over all of them, from the first back to it.
+  const [path, round]: [Privacy[], Privacy[]] = [[privacies[0] as Privacy], []];
+  for (let at = path.at(-1); at; at = path.at(-1)) {
+    const next = left.get(at)?.pop();
+    if (next) path.push(next);
+    else round.unshift(path.pop() as Privacy);
+  }
+  return round;
 }
 
 describe('privacy follows the record in both directions', () => {
@@ -83,6 +90,7 @@ describe('privacy follows the record in both directions', () => {
     const known = PRIVACIES.filter((each) => each in (SITE_PROFILES[site]?.privacies ?? {}));
     const fileName = `walk-${site}.mp4`;
     const videoId = await ready(fileName, channel);
+    await editVideo(videoId, { password: 'oakum-and-tar' });
     const steps = walk(known);
     const pairs = new Set<string>();
     for (const [index, privacy] of steps.entries()) {
@@ -97,10 +105,38 @@ describe('privacy follows the record in both directions', () => {
       const sheet = await untilLiveAs(videoId, privacy);
       expect(await shownTo(site, fileName)).toBe(privacy);
       const watch = await fetch(onlyDrop(sheet).link ?? '');
-      expect(watch.status, `the public at ${privacy}`).toBe(privacy === 'private' ? 404 : 200);
+      expect(watch.status, `the public at ${privacy}`).toBe(
+        { private: 404, password: 403, link: 200, everyone: 200 }[privacy],
+      );
       expect((await tickedChannel(videoId)).changes).toEqual([]);
     }
     expect(pairs.size).toBe(known.length * (known.length - 1));
+  });
+
+  it('is open with the password that was said, and with no other; a new one takes the place of the old', async () => {
+    const videoId = await ready('secret-gate.mp4', 'Marrow Quay Films');
+    await editVideo(videoId, { privacy: 'password' });
+    const missing = (await tickedChannel(videoId)).missing.map(({ what }) => what);
+    expect(missing).toContain('Say the password');
+    await editVideo(videoId, { password: 'oakum-and-tar' });
+    await sendVideo(videoId);
+    const { link = '' } = onlyDrop(await untilLiveAs(videoId, 'password'));
+    const enter = async (password: string) => {
+      const body = new URLSearchParams({ password });
+      const said = await fetch(`${link}/password`, { method: 'POST', body, redirect: 'manual' });
+      const cookie = said.headers.get('set-cookie')?.split(';')[0] ?? '';
+      return (await fetch(link, { headers: { cookie } })).status;
+    };
+    expect(await enter('pitch')).toBe(403);
+    expect(await enter('oakum-and-tar')).toBe(200);
+    await editVideo(videoId, { password: 'new-oakum' });
+    expect((await tickedChannel(videoId)).changes).toMatchObject([{ field: 'password' }]);
+    expect(
+      JSON.stringify(await lookAtSheet(videoId).then(({ channels }) => channels.map(({ events }) => events))),
+    ).not.toContain('oakum');
+    await reviseVideo(videoId);
+    await expect.poll(() => enter('new-oakum'), { timeout: 20_000 }).toBe(200);
+    expect(await enter('oakum-and-tar')).toBe(403);
   });
 
   it('fewer see it at once, though a blank keeps the words from going out', async () => {

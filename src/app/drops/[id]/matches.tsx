@@ -85,9 +85,11 @@ export function Matches({ handle }: { handle: DropHandle }) {
       ))}
       {open.length > 0 && (
         <div className="flex flex-wrap items-center gap-3">
-          <Button look="press" onClick={() => void settle()} className={chosen.length === 0 ? 'opacity-60' : ''}>
-            {inFile.length > 0 ? 'Send it without that' : 'Do what is chosen'}
-          </Button>
+          {chosen.length > 0 && (
+            <Button look="press" onClick={() => void settle()}>
+              {inFile.length > 0 ? 'Send it without that' : 'Do what is chosen'}
+            </Button>
+          )}
           <span className="text-[13px] text-soft">
             {chosen.length === 0 ? 'Choose a way on for each match.' : `${chosen.length} of ${open.length} chosen`}
           </span>

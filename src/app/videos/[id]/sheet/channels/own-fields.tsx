@@ -31,6 +31,7 @@ function fieldsFor({ rules, values }: SheetChannel): DefaultField[] {
   return [
     'privacy',
     'release',
+    ...(values.privacy.value === 'password' ? (['password'] as const) : []),
     ...TIMED_FIELDS[values.release.value],
     'fullFirst',
     ...(rules.title ? (['titlePattern'] as const) : []),

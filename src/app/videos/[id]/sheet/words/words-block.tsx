@@ -6,7 +6,7 @@ import { PLAIN_TITLE, textLength } from '@/core/words';
 import { ChoiceCards } from '@/ui/fields/choice-cards';
 import { PRIVACY_WORDS, RELEASE_SAYS } from '@/ui/fields/choices';
 import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
-import { Below, FieldRow } from '@/ui/fields/field-row';
+import { Below, FIELD, FieldRow } from '@/ui/fields/field-row';
 import { LimitCount } from '@/ui/fields/limit-count';
 import { LinksField } from '@/ui/fields/links-field';
 import { useDraft } from '@/ui/saving/use-draft';
@@ -99,6 +99,22 @@ export function WordsBlock({ handle }: { handle: SheetHandle }) {
   );
 }
 
+/** What those are told who may see it with a password. */
+function PasswordField({ handle }: { handle: SheetHandle }) {
+  const { values, id } = handle.sheet;
+  const draft = useDraft(values.password, (password, on) => handle.save({ password }, { password: on }), {
+    key: `${id} password`,
+    raw: handle.sheet.own.password ?? null,
+  });
+  return (
+    <div className="mt-2 max-w-80">
+      <FieldRow id="password" label="Password" mark={<SheetMark handle={handle} field="password" />}>
+        <DraftInput id="password" draft={draft} className={FIELD} />
+      </FieldRow>
+    </div>
+  );
+}
+
 function PrivacyChoice({ handle }: { handle: SheetHandle }) {
   const { values } = handle.sheet;
   const waits = (privacy: Privacy) => privacy !== 'private' && values.release !== 'by itself';
@@ -126,6 +142,7 @@ function PrivacyChoice({ handle }: { handle: SheetHandle }) {
         <Below>
           <DiffersOn handle={handle} field="privacy" />
         </Below>
+        {values.privacy === 'password' && <PasswordField handle={handle} />}
         {values.privacy !== 'private' && <ReleaseChoice handle={handle} />}
       </div>
     </fieldset>

@@ -1,0 +1,202 @@
+import path from 'node:path';
+import type { Browser, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { BUTTONS } from '@/ui/button-words';
+import { ensureBuild } from '../../bin/setup/build.mjs';
+import { untilAnswers } from '../../bin/setup/processes.mjs';
+import { expectReachable, startBrowser } from '../setup/browser';
+import { makeClip } from '../setup/clips';
+import { startMachine } from '../setup/machine';
+import { stepsInOrder } from '../setup/steps';
+
+let machine: Awaited<ReturnType<typeof startMachine>>;
+let desk: typeof import('../setup/at-desk');
+let browser: Browser;
+let page: Page;
+let videoId: string;
+const home = () => `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
+const CHANNELS = {
+  lanternfold: 'Marrow Quay',
+  fieldgate: 'Marrow Quay Films',
+  pipwire: '@marrowquay',
+  stallmarket: 'Marrow Quay Tools',
+};
+
+stepsInOrder(() => machine?.env.KETTLE_HOME);
+beforeAll(async () => {
+  await ensureBuild(path.resolve('.'));
+  machine = await startMachine(['stand-ins', 'web']);
+  machine.start('worker', { KETTLE_READ_SECONDS: '1' });
+  await untilAnswers(`${home()}/api/health`);
+  desk = await import('../setup/at-desk');
+  const channels = await desk.channelsOfTheYard();
+  const clip = makeClip({ name: 'a-scarf-joint.mp4', seconds: 5 });
+  videoId = await desk.bringFile(clip, 'none');
+  for (const name of Object.values(CHANNELS)) await desk.tickChannel(videoId, channels.get(name) ?? '', true);
+  await desk.editVideo(videoId, {
+    ...{ title: 'A scarf joint', summary: 'Two planks become one.', privacy: 'everyone' },
+    ...{ products: ['2000000000053'], release: 'together' },
+    opensAt: { wall: '2099-01-01T12:00:00', zone: 'UTC' },
+  });
+  // A shop that opens by itself cannot wait for the others.
+  const byItself = { channelId: channels.get(CHANNELS.stallmarket), set: { release: 'by itself' } };
+  await desk.editOnChannel(videoId, byItself);
+  await desk.untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
+  const ofFile = { match: 'a-scarf-joint' };
+  await desk.setFaultsAt('lanternfold', {
+    ...{ ...ofFile, kind: 'rights match', wants: 'close', from: 1, to: 3, value: 'Slow Tide' },
+    reason: 'Harbour Lane Music',
+  });
+  await desk.setFaultsAt('fieldgate', { ...ofFile, kind: 'alter', field: 'title', value: 'A scarf join', times: 1 });
+  await desk.setFaultsAt('stallmarket', {
+    ...{ ...ofFile, kind: 'turn down', times: 1 },
+    ...{ reason: 'The saw is listed, but not named', remedy: 'Name it' },
+  });
+  browser = await startBrowser();
+  page = await (
+    await browser.newContext({ viewport: { width: 1280, height: 900 }, timezoneId: 'Europe/Berlin' })
+  ).newPage();
+  page.setDefaultTimeout(30_000);
+});
+afterAll(async () => {
+  await browser?.close();
+  await desk?.closeDatabase();
+  await machine?.end();
+});
+
+const dropOn = async (site: keyof typeof CHANNELS) => {
+  const { channels } = await desk.lookAtSheet(videoId);
+  const drop = channels.find(({ name }) => name === CHANNELS[site])?.drop;
+  if (!drop) throw new Error(`nothing is on ${site}`);
+  return drop;
+};
+const untilOn = (site: keyof typeof CHANNELS, state: string) =>
+  expect.poll(async () => (await dropOn(site)).state, { timeout: 60_000 }).toBe(state);
+const open = async (site: keyof typeof CHANNELS) => page.goto(`${home()}/drops/${(await dropOn(site)).id}`);
+const part = (name: string) => page.getByRole('region', { name, exact: true });
+const thereAt = async (site: string) => {
+  const all = await desk.videosAt(site);
+  return all.find(({ fileName }) => String(fileName).startsWith('a-scarf-joint')) as Record<string, unknown>;
+};
+
+describe('a video that has something to settle on every site', () => {
+  it('goes up, and waits where somebody has to decide', async () => {
+    await desk.sendVideo(videoId);
+    await untilOn('lanternfold', 'snag');
+    await untilOn('fieldgate', 'snag');
+    await untilOn('stallmarket', 'snag');
+    await untilOn('pipwire', 'held');
+    await page.goto(home());
+    await page.getByRole('link', { name: /^Notices, 3 new$/ }).click();
+    const list = part('What happened');
+    await expect.poll(() => list.getByText('needs you').count()).toBe(3);
+    await expectReachable(page);
+    await list.getByRole('button', { name: 'Mark all as seen' }).click();
+    await page.getByRole('link', { name: 'Notices', exact: true }).waitFor();
+  });
+
+  it('shows a match on its ruler; the part is silenced, and nothing is found in the new file', async () => {
+    await open('lanternfold');
+    const matches = part('Rights matches');
+    await matches.getByText('Nobody can watch the video in any country').waitFor();
+    await matches.getByRole('img', { name: /Where the matches lie/ }).waitFor();
+    expect(await matches.getByRole('radio', { name: /^Agree/ }).count()).toBe(0);
+    await expectReachable(page);
+    await matches.getByRole('radio', { name: /^Take the sound off there/ }).check();
+    await matches.getByRole('button', { name: 'Send it without that' }).click();
+    const sure = page.getByRole('alertdialog');
+    await sure.getByText('its link ends').waitFor();
+    await sure.getByRole('button', { name: 'Make the file and send it' }).click();
+    await untilOn('lanternfold', 'held');
+    await matches.getByText('In files sent before: 1').waitFor();
+    await part('File and site').getByText('Picture with 720 lines').waitFor();
+  }, 120_000);
+
+  it('shows what a site has changed, text beside text, and puts it right', async () => {
+    await open('fieldgate');
+    const different = part('Different on Fieldgate');
+    await different.getByText('joint', { exact: true }).first().waitFor();
+    await expectReachable(page);
+    await different.getByRole('button', { name: 'Put it right there' }).click();
+    await untilOn('fieldgate', 'held');
+    await different.waitFor({ state: 'detached' });
+    expect(JSON.stringify(await thereAt('fieldgate'))).toContain('"A scarf joint"');
+  });
+
+  it('was turned down, is mended, and handed in again with what is different', async () => {
+    await desk.editVideo(videoId, { summary: 'Two planks become one, with a ryoba saw.' });
+    await open('stallmarket');
+    await part('Reviews').getByText('The saw is listed, but not named').waitFor();
+    await page.getByRole('button', { name: BUTTONS.tryAgain }).click();
+    await untilOn('stallmarket', 'live');
+    await part('Reviews').getByText('● approved').waitFor();
+    await part('Reviews').getByText('Different from the time before: text').waitFor();
+  }, 120_000);
+
+  it('is released on all of them at a set time, none of them early', async () => {
+    const at = new Date(Math.ceil(Date.now() / 1000) * 1000 + 12_000);
+    const wall = at.toISOString().slice(0, 19);
+    await desk.editVideo(videoId, { opensAt: { wall, zone: 'UTC' } });
+    for (const site of ['lanternfold', 'fieldgate', 'pipwire'] as const) await untilOn(site, 'live');
+    for (const site of ['lanternfold', 'fieldgate', 'pipwire'] as const) {
+      const { publishedAt } = await thereAt(site);
+      expect(Date.parse(String(publishedAt)), site).toBeGreaterThanOrEqual(at.getTime());
+      expect((await fetch((await dropOn(site)).link ?? '')).status, site).toBe(200);
+    }
+  }, 120_000);
+
+  it('is read again: a title that somebody changes there is taken over, and former words are put back', async () => {
+    await open('lanternfold');
+    const { fileName } = await thereAt('lanternfold');
+    await desk.changedAt('lanternfold', String(fileName), { title: 'A scarf joint, slowly' });
+    const different = part('Different on Lanternfold');
+    await different.getByText('Somebody has changed it there').waitFor({ timeout: 60_000 });
+    await different.getByRole('button', { name: 'Take it over here' }).click();
+    await different.waitFor({ state: 'detached' });
+    await expect
+      .poll(async () => (await desk.lookAtSheet(videoId)).channels.find(({ name }) => name === 'Marrow Quay')?.own)
+      .toMatchObject({
+        title: 'A scarf joint, slowly',
+      });
+    await page.getByRole('button', { name: 'Send the changes' }).waitFor({ state: 'detached' });
+    await desk.editVideo(videoId, { summary: 'Another text.' });
+    await page.getByRole('button', { name: 'Send the changes' }).click();
+    const former = part('What it was before');
+    await former.getByText('there now').waitFor();
+    await former.getByText('as it was sent first').click();
+    await former.getByRole('button', { name: 'Put these words back' }).last().click();
+    await page.getByText('Changed here, not sent yet:').waitFor();
+    await expectReachable(page);
+  }, 120_000);
+});
+
+describe('how a manager is told', () => {
+  it('is set by ticking, tried at once, and says what is missing', async () => {
+    await page.goto(`${home()}/notices`);
+    const form = part('How you are told');
+    await form.getByRole('checkbox', { name: /^By e-mail/ }).click();
+    await page.getByText('To send mail, say the server, the sender and the address to send to.').waitFor();
+    const keep = async (label: string, value: string) => {
+      const field = form.getByLabel(label, { exact: true });
+      await Promise.all([
+        page.waitForResponse(/notices\/settings$/),
+        field.fill(value).then(() => field.press('Enter')),
+      ]);
+    };
+    await keep('To', 'yard@quay.example');
+    await keep('From', 'kettle@quay.example');
+    await keep('Mail server', '127.0.0.1');
+    const port = Number(machine.env.KETTLE_SITES_PORT) + 5;
+    await keep('Port', String(port));
+    await form.getByRole('checkbox', { name: /^By e-mail/ }).click();
+    await form.getByRole('button', { name: 'Send a trial mail' }).click();
+    await page.getByText('The trial was sent').waitFor();
+    const mails = (await (await fetch(`http://127.0.0.1:${port - 1}/control/mails`)).json()) as { subject: string }[];
+    expect(mails.map(({ subject }) => subject)).toEqual(['A trial of your notices']);
+    await form.getByRole('checkbox', { name: /^Quiet hours/ }).click();
+    await form.getByLabel('From', { exact: true }).last().waitFor();
+    await expectReachable(page);
+    await page.setViewportSize({ width: 390, height: 844 });
+    await expectReachable(page, ['light']);
+  }, 60_000);
+});

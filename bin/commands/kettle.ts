@@ -84,6 +84,7 @@ kettle
   .option('--at <time>', 'at this time: "fri 9:00", "in 2 h", "28 nov 18:30"')
   .option('--zone <zone>', 'the time zone that it is said in; without it, this machine’s')
   .option('--together', 'on all channels together: none before all are checked')
+  .option('--first-showing', 'as a first showing at the time of --at, where a site has such')
   .option('--watch', 'stay until it is done')
   .hook('preAction', withDatabase)
   .action(async (video, options) => (await import('./release')).open(video, options));

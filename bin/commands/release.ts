@@ -1,4 +1,5 @@
 import { instantOf, type Moment, shownIn } from '@/core/release';
+import { DeskError } from '@/desk/desk-error';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editOnChannel, editVideo } from '@/desk/video/edit-video';
 import { dropWords } from '@/ui/drop-words';
@@ -12,15 +13,20 @@ interface OpenOptions {
   at?: string;
   zone?: string;
   together?: boolean;
+  firstShowing?: boolean;
   watch?: boolean;
 }
 
 /** Opens a video that is ready; or says at what time, or that it opens together, and lets the worker see to it. */
 export async function open(name: string, options: OpenOptions): Promise<void> {
-  if (options.at === undefined && !options.together) return act('open', name, options);
+  if (options.at === undefined && !options.together && !options.firstShowing) return act('open', name, options);
   const id = await videoNamed(name);
   const opensAt = options.at === undefined ? null : momentNamed(options.at, options.zone);
-  const fields = { release: options.together ? 'together' : 'at a time', opensAt };
+  if (options.firstShowing && !opensAt) throw new DeskError('not now', 'Say with --at when the first showing begins.');
+  const fields = {
+    release: options.together ? 'together' : options.firstShowing ? 'first showing' : 'at a time',
+    opensAt,
+  };
   const channels = await channelsNamed(options.channel ?? []);
   if (channels.length === 0) await editVideo(id, fields);
   for (const channelId of channels) await editOnChannel(id, { channelId, set: fields });

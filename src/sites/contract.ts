@@ -98,6 +98,8 @@ export interface SiteStatus {
   privacy: Privacy;
   /** The time at which it opens the video by itself, where it was told one. */
   opensAt?: Date;
+  /** Whether that is a first showing. */
+  firstShowing?: boolean;
   /** Every rights match that was found in it, the settled ones too; spans in the time of the file that is there. */
   matches?: RightsMatch[];
   /** What of it is ready, in the order in which it became so; undefined where the site does not tell. */
@@ -229,9 +231,10 @@ export interface SiteAdapter {
   showTo(session: Session, siteVideoId: string, privacy: Privacy, password?: string): Promise<void>;
   /**
    * Has the site open the video by itself at a time, to those named; until then it is closed. Any other call that sets who
-   * may see it takes the time back. Only where the profile says that the site keeps times.
+   * may see it takes the time back. Only where the profile says that the site keeps times. As a first showing, all who come
+   * from then on see the same moment; only where the profile says that it has them.
    */
-  openAt?(session: Session, siteVideoId: string, at: Date, privacy: Privacy): Promise<void>;
+  openAt?(session: Session, siteVideoId: string, at: Date, privacy: Privacy, firstShowing?: boolean): Promise<void>;
   readBack(session: Session, siteVideoId: string): Promise<SiteReading>;
   /** Removes the video; one that is gone already is no error. */
   remove(session: Session, siteVideoId: string): Promise<void>;

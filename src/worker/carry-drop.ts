@@ -131,6 +131,7 @@ async function run(
 const WAITING = {
   'on my word': 'waiting until you say so',
   'at a time': 'closed until a set time',
+  'first showing': 'closed until a set time',
   together: 'closed until the others are checked',
 } as const;
 

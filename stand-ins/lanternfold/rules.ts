@@ -43,6 +43,8 @@ export const wordsShape = object({
   visibility: string().oneOf(['open', 'by-link', 'closed'] as const),
   opensAt: string().datetime('opensAt has to be a time in UTC, such as 2026-11-28T17:30:00Z'),
   opensTo: string().oneOf(['open', 'by-link'] as const),
+  /** All who come from that time on see the same moment. */
+  firstShowing: boolean(),
   category: string().oneOf(['', ...CATEGORIES.map(({ id }) => id)]),
   language: string().matches(/^([A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*)?$/, 'language has to be a language tag'),
   licence: string().oneOf(['all-rights', 'cc-by'] as const),

@@ -6,6 +6,7 @@ import { newVideoId, openSite, valid } from '../shared/site';
 import { closedByMatch, Matches } from './matches';
 import { people } from './people';
 import { CATEGORIES, chaptersIn, checkThumbnail, newVideoShape, wordsShape } from './rules';
+import { isBeingShown, isToBeShown, registerTalk, showingPage, waitingPage } from './showing';
 import { Uploads } from './uploads';
 import type { Video } from './video';
 import { channelPage, closedPage, STYLE, watchPage } from './watch-page';
@@ -44,7 +45,8 @@ export async function lanternfold(folder: string, port: number, hour: number): P
       { name: 'day', requests: 5000, seconds: (24 * hour) / 1000, told: true },
     ],
     pages: '/watch',
-    closedPage,
+    closedPage: (video) => (video && isToBeShown(video) ? waitingPage(video) : closedPage()),
+    closedStatus: (video) => (isToBeShown(video) ? 200 : undefined),
     hooks: {
       altered,
       afterFirst: (video, faults, original) =>
@@ -126,7 +128,15 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     const set: Partial<Video> = Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined));
     // Whoever says who may see it takes back what was said of a time.
     if (change.visibility)
-      Object.assign(set, { opensAt: change.opensAt, opensTo: change.opensAt && (change.opensTo ?? 'open') });
+      Object.assign(set, {
+        opensAt: change.opensAt,
+        opensTo: change.opensAt && (change.opensTo ?? 'open'),
+        firstShowing: change.opensAt
+          ? change.firstShowing === true
+          : video.publishedAt
+            ? video.firstShowing
+            : undefined,
+      });
     const next: Video = { ...video, ...set };
     const refuse = (status: number, title: string, detail: string, field?: string) => {
       throw new Problem(status, title, detail, { field });
@@ -194,16 +204,20 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     return video !== undefined && site.grantOf(request).channelIds.includes(video.channelId);
   });
 
+  registerTalk(server, videos);
+
   site.showPages({
     watch: (video, channel) =>
-      watchPage({
-        video,
-        channel,
-        chapters: chaptersIn(video),
-        playlists: playlists.of(video.id),
-        category: CATEGORIES.find(({ id }) => id === video.category)?.name,
-        languages: captions.of(video.id).map(({ language }) => language),
-      }),
+      isBeingShown(video)
+        ? showingPage(video)
+        : watchPage({
+            video,
+            channel,
+            chapters: chaptersIn(video),
+            playlists: playlists.of(video.id),
+            category: CATEGORIES.find(({ id }) => id === video.category)?.name,
+            languages: captions.of(video.id).map(({ language }) => language),
+          }),
     channelPath: '/channel',
     channel: channelPage,
     isListed: (video) => video.visibility === 'open',

@@ -51,6 +51,9 @@ export interface Video extends Hosted, Particulars {
   /** When it opens by itself, and to whom. */
   opensAt?: string;
   opensTo?: Visibility;
+  /** Whether it opens, or has opened, with a showing that all see together. */
+  firstShowing?: boolean;
+  talk?: { at: string; name: string; says: string }[];
   checks: 'waiting' | 'passed' | 'matched';
   matches?: Match[];
 }

@@ -183,3 +183,47 @@ describe('the Calendar', () => {
     await context.close();
   });
 });
+
+describe('a first showing', () => {
+  it('is announced by its site, begins at its time, and all who come see the same moment and can talk', async () => {
+    const clip = makeClip({ name: 'the-launch.mp4', seconds: 40, size: '320x180' });
+    const id = await desk.bringFile(clip, 'Tide Notes');
+    await desk.untilSheet(id, ({ cut }) => cut?.state === 'ready');
+    await page.goto(`${home()}/videos/${id}`);
+    await page.getByRole('radio', { name: /^Everyone/ }).check();
+    await choose(page.getByRole('combobox', { name: 'How it opens' }), 'as a first showing, at a set time');
+    await page.getByText('People watch it together from that time on').waitFor();
+    const wallIn = (seconds: number) => new Date(Date.now() + seconds * 1000).toISOString().slice(0, 19);
+    await desk.editVideo(id, { opensAt: { wall: wallIn(3600), zone: 'UTC' } });
+    await rail().getByRole('button', { name: 'Send to Tide Notes' }).click();
+    await desk.untilSheet(id, (sheet) => desk.onlyDrop(sheet).state === 'held');
+    const { link = '' } = desk.onlyDrop(await desk.lookAtSheet(id));
+    const [first, second] = [await browser.newPage(), await browser.newPage()];
+    await expect.poll(async () => (await fetch(link)).text(), { timeout: 20_000 }).toContain('First showing in');
+    expect((await fetch(`${link}/video.mp4`)).status).toBe(404);
+    const at = Math.ceil(Date.now() / 1000) * 1000 + 10_000;
+    await desk.editVideo(id, { opensAt: { wall: new Date(at).toISOString().slice(0, 19), zone: 'UTC' } });
+    await first.goto(link);
+    await first.getByLabel('Name').fill('Wil');
+    await first.getByLabel('What you say').fill('Almost there');
+    await first.getByRole('button', { name: 'Say it' }).click();
+    await first.locator('video').waitFor({ timeout: 30_000 });
+    await second.goto(link);
+    await second.getByText('Wil: Almost there').waitFor();
+    expect(Date.now()).toBeGreaterThanOrEqual(at);
+    const moment = (on: Page) => on.evaluate(() => document.querySelector('video')?.currentTime ?? 0);
+    await expect.poll(async () => (await moment(second)) > 0 && (await moment(first)) > 0).toBe(true);
+    await expect
+      .poll(
+        async () => {
+          const [a, b] = await Promise.all([moment(first), moment(second)]);
+          const since = (Date.now() - at) / 1000;
+          return Math.max(Math.abs(a - b), Math.abs(a - since));
+        },
+        { timeout: 20_000 },
+      )
+      .toBeLessThan(1);
+    await desk.untilSheet(id, (sheet) => desk.onlyDrop(sheet).state === 'live');
+    await Promise.all([first.close(), second.close()]);
+  }, 120_000);
+});

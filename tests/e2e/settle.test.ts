@@ -175,7 +175,7 @@ describe('how a manager is told', () => {
     await page.goto(`${home()}/notices`);
     const form = part('How you are told');
     await form.getByRole('checkbox', { name: /^By e-mail/ }).click();
-    await page.getByText('To send mail, say the server, the sender and the address to send to.').waitFor();
+    await page.getByText('To send mail, say the server, the sender and the address to send to.').first().waitFor();
     const keep = async (label: string, value: string) => {
       const field = form.getByLabel(label, { exact: true });
       await Promise.all([

@@ -117,6 +117,19 @@ describe('a video that opens at a time', () => {
     expect((await says(id)).at(-1)).toBe('Live: open to everyone, by the site at its time');
   });
 
+  it('is a first showing where the site has such, is one no longer where that is called off, and opens at its time elsewhere', async () => {
+    const id = await sent({ ...FAR, release: 'first showing' }, 'Marrow Quay', 'Marrow Quay Films');
+    await untilSheet(id, (sheet) => sheet.channels.filter(({ drop }) => drop?.state === 'held').length === 2);
+    const told = async () => (await atSite('lanternfold', id))?.firstShowing === true;
+    await expect.poll(told, { timeout: 10_000 }).toBe(true);
+    await editVideo(id, { release: 'at a time' });
+    await expect.poll(told, { timeout: 10_000 }).toBe(false);
+    expect((await atSite('lanternfold', id))?.opensAt).toBeDefined();
+    await editVideo(id, { release: 'first showing', opensAt: inSeconds(7) });
+    await expect.poll(told, { timeout: 5000 }).toBe(true);
+    await untilSheet(id, (sheet) => sheet.channels.filter(({ drop }) => drop?.state === 'live').length === 2);
+  });
+
   it('is opened all the same where the site forgets', async () => {
     const id = heldOn('Marrow Quay');
     await setFaultsAt('lanternfold', { kind: 'time forgotten' });

@@ -6,7 +6,13 @@ import type { Fraction } from '../time';
 import { type LinkItem, PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
 
 /** How a proofed video comes to be open to those who are to see it. */
-export const RELEASES = ['by itself', 'on my word', 'at a time', 'together'] as const satisfies readonly ReleaseWay[];
+export const RELEASES = [
+  'by itself',
+  'on my word',
+  'at a time',
+  'together',
+  'first showing',
+] as const satisfies readonly ReleaseWay[];
 export type Release = ReleaseWay;
 
 /** What stands for a video that nobody has made a picture for; `at` in exact seconds of the cut. */

@@ -62,6 +62,8 @@ export interface SiteRules {
   printsDateIn?: string;
   /** Whether the site opens a video by itself at a time that it was given. */
   keepsTime?: boolean;
+  /** Whether a video may be shown first to all who come at a set time, each seeing the same moment. */
+  firstShowings?: boolean;
   /** Whether the site opens a video by itself once its checks are passed. */
   opensItself: boolean;
   declares: DeclarationRules | undefined;

@@ -41,7 +41,12 @@ export interface ReadinessInput {
   picture: PictureFacts | undefined;
 }
 
-const WAITS = { 'on my word': 'for you', 'at a time': 'for a time', together: 'for the others' } as const;
+const WAITS = {
+  'on my word': 'for you',
+  'at a time': 'for a time',
+  together: 'for the others',
+  'first showing': 'for a time',
+} as const;
 
 /** What keeps a video from going to a site, in the order of the Sheet; none means that it is ready. */
 export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
@@ -61,7 +66,7 @@ export function missingFor(input: ReadinessInput, site: SiteRules): Missing[] {
     need('privacy', `${site.name} opens it as soon as it is approved, and cannot wait ${WAITS[input.waitsFor]}`);
   } else if (input.privacy === 'password' && input.password === '') {
     need('privacy', 'Say the password');
-  } else if (input.waitsFor === 'at a time' && !input.opensAt) {
+  } else if ((input.waitsFor === 'at a time' || input.waitsFor === 'first showing') && !input.opensAt) {
     need('privacy', 'Say at what time it opens');
   }
   return missing;

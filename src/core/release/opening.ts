@@ -1,5 +1,9 @@
 /** How a release comes about, as a record means it. */
-export type ReleaseWay = 'by itself' | 'on my word' | 'at a time' | 'together';
+export type ReleaseWay = 'by itself' | 'on my word' | 'at a time' | 'together' | 'first showing';
+
+/** Whether a release may have a set time. */
+export const isTimed = (way: ReleaseWay): boolean =>
+  way === 'at a time' || way === 'together' || way === 'first showing';
 
 /** What decides when a drop that is held opens. */
 export interface HeldDrop {
@@ -29,7 +33,7 @@ export function openingOf({ way, instant, wordAt, notChecked }: HeldDrop, now: D
   if (wordAt) return at(wordAt, now);
   if (way === 'together' && notChecked.length > 0) return { does: 'wait', until: undefined, for: 'the others' };
   if (way === 'together') return at(instant ?? now, now);
-  if (way === 'at a time' && instant) return at(instant, now);
+  if ((way === 'at a time' || way === 'first showing') && instant) return at(instant, now);
   return { does: 'wait', until: undefined, for: 'a word' };
 }
 

@@ -13,7 +13,7 @@ import {
   wordsForSite,
 } from '@/core/drop';
 import type { Framings } from '@/core/framing';
-import type { Moment } from '@/core/release';
+import { isTimed, type Moment } from '@/core/release';
 import { type FileSet, lengthWith, movedChapters, nearestMoment, type Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
@@ -66,9 +66,6 @@ export interface MeantWords {
   asText: string;
 }
 
-/** Releases that may have a set time. */
-const TIMED: readonly Release[] = ['at a time', 'together'];
-
 /** What of a drop its words depend on. */
 export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'openedTo'>;
 
@@ -103,8 +100,8 @@ export function meantWords(
   const end = values.privacy;
   const privacy = privacyBeforeProof(drop?.openedTo, end);
   // What nobody else sees has no release.
-  const waitsFor = end !== 'private' && values.release !== 'by itself' ? values.release : undefined;
-  const opensAt = (waitsFor && TIMED.includes(waitsFor) ? values.opensAt : undefined) ?? undefined;
+  const waitsFor = end !== 'private' ? waitFor(values.release, profile) : undefined;
+  const opensAt = (waitsFor && isTimed(waitsFor) ? values.opensAt : undefined) ?? undefined;
   const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
   const meant = {
     words: fitted.words,
@@ -141,6 +138,12 @@ export function meantWords(
       ...(remedies.without ? { without: remedies.without } : {}),
     }),
   };
+}
+
+/** What a drop waits for on a site: where there are no first showings, just for the time. */
+function waitFor(release: Release, profile: SiteProfile): MeantWords['waitsFor'] {
+  if (release === 'by itself') return undefined;
+  return release === 'first showing' && !profile.firstShowings ? 'at a time' : release;
 }
 
 /** Tells a password from others; nobody can have it from that. */

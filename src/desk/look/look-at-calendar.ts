@@ -1,6 +1,6 @@
 import { date, object } from 'yup';
 import { valuesOf } from '@/core/defaults';
-import { freePlaces, instantOf } from '@/core/release';
+import { freePlaces, instantOf, isTimed } from '@/core/release';
 import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
@@ -59,7 +59,7 @@ export async function openingsBetween(from: Date, to: Date): Promise<Omit<Calend
     const [video, channel] = [byId.get(drop.videoId), channels.get(drop.channelId)];
     if (!video || !channel) return [];
     const { release, opensAt, privacy } = valuesOf(inForceAt(layers, video, channel, drop));
-    const timed = privacy !== 'private' && (release === 'at a time' || release === 'together');
+    const timed = privacy !== 'private' && isTimed(release);
     const at = drop.liveAt ?? (timed && opensAt ? instantOf(opensAt) : undefined);
     if (!at || at < from || at >= to || drop.state === 'removed' || (drop.liveAt && isPrivate(drop))) return [];
     return [

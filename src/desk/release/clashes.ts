@@ -1,5 +1,5 @@
 import { valuesOf } from '@/core/defaults';
-import { instantOf } from '@/core/release';
+import { instantOf, isTimed } from '@/core/release';
 import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
 import { dropsOf } from '@/store/drops';
@@ -37,7 +37,7 @@ export async function clashesOf(videoId: string): Promise<{ clashes: Clash[] }> 
     const { release, opensAt } = valuesOf(inForceAt(layers, video, channel, drop));
     // How long a channel is left in peace is a rule of today, also for what was sent before.
     const { hoursApart } = valuesOf(inForceAt(layers, video, channel, { ...drop, sentWith: undefined }));
-    if (hoursApart === 0 || !opensAt || (release !== 'at a time' && release !== 'together')) continue;
+    if (hoursApart === 0 || !opensAt || !isTimed(release)) continue;
     const [moment, apart] = [instantOf(opensAt).getTime(), hoursApart * HOUR];
     const { entries } = await openingsBetween(new Date(moment - apart + 1), new Date(moment + apart));
     for (const entry of entries) {

@@ -24,6 +24,7 @@ const videoShape = object({
     .oneOf(['open', 'by-link', 'closed'] as const)
     .required(),
   opensAt: string().datetime(),
+  firstShowing: boolean(),
   thumbnail: object({ sha256: string().required() }).default(undefined),
   file: object({ sha256: string().required() }).default(undefined),
   seconds: number(),
@@ -122,6 +123,7 @@ export function lanternfold(address: string): SiteAdapter {
         checks: checksOf(video),
         privacy: PRIVACY[video.visibility],
         opensAt: video.opensAt ? new Date(video.opensAt) : undefined,
+        firstShowing: video.opensAt !== undefined && video.firstShowing === true,
         matches: video.matches.map(toMatch),
         versions: video.versions,
       };
@@ -131,8 +133,9 @@ export function lanternfold(address: string): SiteAdapter {
       await askSite(session, at(siteVideoId), { method: 'PATCH', json: { visibility: visibilityFor(privacy) } });
     },
 
-    async openAt(session, siteVideoId, moment, privacy) {
-      const json = { visibility: 'closed', opensAt: moment.toISOString(), opensTo: visibilityFor(privacy) };
+    async openAt(session, siteVideoId, moment, privacy, firstShowing = false) {
+      const time = { opensAt: moment.toISOString(), opensTo: visibilityFor(privacy) };
+      const json = { visibility: 'closed', ...time, ...(firstShowing && { firstShowing }) };
       await askSite(session, at(siteVideoId), { method: 'PATCH', json });
     },
 

@@ -26,6 +26,7 @@ export const lanternfoldProfile: SiteProfile = {
   privacies: { everyone: 'Everyone', link: 'By link only', private: 'Closed' },
   printsDateIn: 'America/St_Johns',
   keepsTime: true,
+  firstShowings: true,
   opensItself: false,
   declares: {
     groups: [

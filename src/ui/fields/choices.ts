@@ -29,6 +29,7 @@ const RELEASE_NAMES: Record<Release, string> = {
   'on my word': 'when I say so',
   'at a time': 'at a set time',
   together: 'on all channels together',
+  'first showing': 'as a first showing, at a set time',
 };
 
 /** When it opens, with the words for each. */
@@ -60,6 +61,7 @@ export const RELEASE_SAYS: Record<Exclude<Release, 'by itself'>, string> = {
   'on my word': 'checked, then waits for you',
   'at a time': 'checked, then waits for its time',
   together: 'checked, then waits for the others',
+  'first showing': 'checked, then waits for its first showing',
 };
 
 /** Fields that are one of a few, with the words for each. */

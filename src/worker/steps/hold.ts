@@ -96,13 +96,19 @@ function waitsForOthers(names: readonly string[], instant: Date | undefined, now
 /** Has a site that keeps times open the video by itself at the moment, where the record leaves it nothing to wait for. */
 async function keepTime(context: StepContext, meant: MeantWords, until: Date): Promise<void> {
   const { drop, adapter, session, keep, profile } = context;
-  const given = profile.keepsTime && meant.waitsFor === 'at a time' && meant.asText === drop.sentWords;
+  const showing = meant.waitsFor === 'first showing';
+  const byTime = showing || meant.waitsFor === 'at a time';
+  const given = profile.keepsTime && byTime && meant.asText === drop.sentWords;
   if (!given || !adapter.openAt) return keepNoTime(context, meant);
-  if (drop.siteOpensAt?.getTime() === until.getTime()) return;
   const siteVideoId = drop.siteVideoId ?? '';
+  if (drop.siteOpensAt?.getTime() === until.getTime()) {
+    if (!profile.firstShowings) return;
+    // The same time may be that of a first showing now, or no longer.
+    if (((await adapter.status(session, siteVideoId)).firstShowing ?? false) === showing) return;
+  }
   // Noted first: from here on the site may open it by itself, whatever happens to this process.
   await keep({ siteOpensAt: until });
-  await adapter.openAt(session, siteVideoId, until, meant.end);
+  await adapter.openAt(session, siteVideoId, until, meant.end, showing);
   const { opensAt } = await adapter.status(session, siteVideoId);
   if (opensAt?.getTime() === until.getTime()) return;
   await keepNoTime({ ...context, drop: { ...drop, siteOpensAt: until } }, meant);

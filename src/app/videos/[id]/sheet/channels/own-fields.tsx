@@ -24,6 +24,7 @@ const TIMED_FIELDS: Record<Release, readonly DefaultField[]> = {
   'on my word': [],
   'at a time': ['opensAt', 'lateAtMost'],
   together: ['opensAt', 'lateAtMost'],
+  'first showing': ['opensAt', 'lateAtMost'],
 };
 
 /** Fields that a channel of the site can have for itself, beside its words. */

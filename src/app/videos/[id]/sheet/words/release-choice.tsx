@@ -2,6 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import type { Release } from '@/core/defaults';
+import { isTimed } from '@/core/release/opening';
 import { Choose } from '@/ui/choose';
 import { RELEASE_CHOICES } from '@/ui/fields/choices';
 import { Below } from '@/ui/fields/field-row';
@@ -15,10 +16,19 @@ const OpeningTime = dynamic(() => import('@/ui/release/opening-time').then((part
   loading: () => null,
 });
 
+/** What a first showing is, and where there is none. */
+function showingWords({ sheet }: SheetHandle): string {
+  const ticked = sheet.channels.filter((channel) => channel.ticked);
+  const without = ticked.filter(({ rules }) => !rules.firstShowings).map(({ name }) => name);
+  const what = 'People watch it together from that time on, and can talk about it.';
+  if (without.length === 0) return what;
+  return `${what} ${new Intl.ListFormat('en').format(without)} ${without.length === 1 ? 'has' : 'have'} none, and opens at that time.`;
+}
+
 /** How the video comes to be open: by itself, by a word, at a time, or with its other channels. */
 export function ReleaseChoice({ handle }: { handle: SheetHandle }) {
   const { values, channels } = handle.sheet;
-  const timed = values.release === 'at a time' || values.release === 'together';
+  const timed = isTimed(values.release);
   // Channels of a site print the same date.
   const ticked = channels.filter((channel) => channel.ticked);
   const sites = [...new Map(ticked.map(({ site, rules }) => [site, rules])).values()];
@@ -49,6 +59,7 @@ export function ReleaseChoice({ handle }: { handle: SheetHandle }) {
           <Below>
             <DiffersOn handle={handle} field="opensAt" />
           </Below>
+          {values.release === 'first showing' && <Below>{showingWords(handle)}</Below>}
           <OpeningTime
             id="opensAt"
             value={values.opensAt}

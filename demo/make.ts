@@ -3,7 +3,6 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { NO_CHOICE } from '@/core/chapters';
-import { PLAIN_NOTICES } from '@/core/notices';
 import { type Moment, timeSaid } from '@/core/release';
 import { fraction } from '@/core/time';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
@@ -114,7 +113,7 @@ async function setNoticesToCatcher(): Promise<void> {
   const { sitesPort } = settings();
   const server = { host: '127.0.0.1', port: sitesPort + 5, secure: false, user: '' };
   const email = { ...server, on: true, from: 'kettle-drop@marrow-quay.example', to: 'yard@marrow-quay.example' };
-  await setNotices({ settings: { ...PLAIN_NOTICES, email } });
+  await setNotices({ set: { email } });
 }
 
 async function setFaults(): Promise<void> {

@@ -22,7 +22,8 @@ export function isBeingShown({ firstShowing, publishedAt, visibility, seconds = 
 
 /** Keeps every viewer at the same moment, by the site's clock, and shows what is said. */
 const TOGETHER = `
-const body=document.body.dataset,off=Number(body.now)-Date.now(),start=Number(body.start);
+const body=document.body.dataset,off=Number(body.now)-Date.now();
+let start=Number(body.start);
 const now=()=>Date.now()+off;
 const video=document.querySelector('video');
 if(video){
@@ -40,7 +41,8 @@ if(video){
   tick();setInterval(tick,250);
 }
 const list=document.querySelector('[data-talk]');
-const read=async()=>{const said=await(await fetch(location.pathname+'/talk')).json();
+const read=async()=>{const now=await(await fetch(location.pathname+'/talk')).json(),said=now.said;
+  start=Date.parse(now.start);
   list.replaceChildren(...said.map(({name,says})=>{const li=document.createElement('li');const b=document.createElement('b');b.textContent=name+': ';li.append(b,says);return li}))};
 read();setInterval(read,1000);
 document.querySelector('form').addEventListener('submit',async e=>{e.preventDefault();
@@ -117,7 +119,11 @@ export function registerTalk(server: FastifyInstance, videos: Records<Video>): v
     if (!video || !(isToBeShown(video) || isBeingShown(video))) throw new Problem(404, 'Not found', 'Nothing is shown');
     return video;
   };
-  server.get<{ Params: { id: string } }>('/watch/:id/talk', async (request) => shown(request.params.id).talk ?? []);
+  server.get<{ Params: { id: string } }>('/watch/:id/talk', async (request) => {
+    const { talk = [], opensAt, publishedAt } = shown(request.params.id);
+    // The time may be moved while people wait.
+    return { said: talk, start: opensAt ?? publishedAt };
+  });
   server.post<{ Params: { id: string } }>('/watch/:id/talk', async (request) => {
     const video = shown(request.params.id);
     const said = await valid(saidShape.validate(request.body, { stripUnknown: false }));

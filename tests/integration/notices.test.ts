@@ -61,7 +61,7 @@ const email = () => ({
   ...{ from: 'kettle@quay.example', to: 'yard@quay.example' },
 });
 const set = (fields: Partial<NoticeSettings>, password?: string) =>
-  setNotices({ settings: { ...PLAIN_NOTICES, ...fields }, ...(password === undefined ? {} : { password }) });
+  setNotices({ set: { ...PLAIN_NOTICES, ...fields }, ...(password === undefined ? {} : { password }) });
 const mails = async (about: string) => {
   const all = (await (await fetch(`http://127.0.0.1:${mailPort()}/control/mails`)).json()) as {
     subject: string;

@@ -43,7 +43,7 @@ function Kinds({ handle, way }: PartProps & { way: NoticeWay }) {
   const { kinds } = view.settings;
   const set = (kind: NoticeKind, on: boolean) => {
     const chosen = NOTICE_KINDS.filter((each) => (each === kind ? on : kinds[way].includes(each)));
-    void put({ kinds: { ...kinds, [way]: chosen } });
+    void put({ kinds: { [way]: chosen } });
   };
   return (
     <fieldset className="grid gap-1 pl-7">
@@ -93,7 +93,7 @@ function Mail({ handle }: PartProps) {
   const { view, put, tryWay } = handle;
   if (!view) return null;
   const { email, digest } = view.settings;
-  const set = (fields: Partial<typeof email>) => void put({ email: { ...email, ...fields } });
+  const set = (fields: Partial<typeof email>) => void put({ email: fields });
   return (
     <div className="grid gap-2 border-line border-t pt-3">
       <TickBox ticked={email.on} onTick={(on) => set({ on })}>
@@ -156,7 +156,7 @@ function Webhook({ handle }: PartProps) {
   const { view, put, tryWay, renewSecret } = handle;
   if (!view) return null;
   const { webhook } = view.settings;
-  const set = (fields: Partial<typeof webhook>) => void put({ webhook: { ...webhook, ...fields } });
+  const set = (fields: Partial<typeof webhook>) => void put({ webhook: fields });
   return (
     <div className="grid gap-2 border-line border-t pt-3">
       <TickBox ticked={webhook.on} onTick={(on) => set({ on })}>

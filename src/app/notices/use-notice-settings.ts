@@ -15,8 +15,9 @@ export function useNoticeSettings() {
   const { data } = useQuery({ queryKey: CONCERNS, queryFn: () => ask<NoticeSettingsView>(AT) });
   const { act } = useActs(CONCERNS);
   const { say } = useNotices();
-  const put = (fields: Partial<NoticeSettings>, password?: string) =>
-    act(AT, { method: 'PUT', json: { settings: { ...data?.settings, ...fields }, password } });
+  /** @param set what changes, by section and field */
+  const put = (set: { [K in keyof NoticeSettings]?: Partial<NoticeSettings[K]> }, password?: string) =>
+    act(AT, { method: 'PATCH', json: { set, password } });
   return {
     view: data,
     put,

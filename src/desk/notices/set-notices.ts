@@ -1,7 +1,8 @@
-import { array, boolean, number, object, string } from 'yup';
+import { array, boolean, mixed, number, object, string } from 'yup';
 import { DIGESTS, NOTICE_KINDS, NOTICE_WAYS, type NoticeSettings, type NoticeWay } from '@/core/notices';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
+import { lockThing } from '@/store/locks';
 import { keepNoticeSettings, noticeSettings } from '@/store/notice-settings';
 import { DeskError } from '../desk-error';
 import { idShape } from '../id-shape';
@@ -60,16 +61,29 @@ const settingsShape = object({
 }).noUnknown();
 
 const inputShape = object({
-  settings: settingsShape.required(),
+  /** What changes, by section and field; all else stays as it is, so that two windows do not undo each other. */
+  set: mixed<PartlySet>((value): value is PartlySet => typeof value === 'object' && value !== null).required(),
   /** Of the mail server; left out, it stays as it was, and empty there is none. */
   password: string().max(500),
 }).noUnknown();
 
+type PartlySet = { [K in keyof NoticeSettings]?: Partial<NoticeSettings[K]> };
+
+/** Sections whose fields change one by one. */
+const SECTIONS = ['email', 'webhook', 'browser', 'kinds', 'digestAt'] as const;
+
+function merged(before: NoticeSettings, set: PartlySet): unknown {
+  const sections = SECTIONS.map((name) => [name, { ...before[name], ...set[name] }] as const);
+  return { ...before, ...set, ...Object.fromEntries(sections) };
+}
+
 /** Sets how a manager is told. A webhook gets its secret with its first address. @throws ValidationError */
 export async function setNotices(input: unknown): Promise<void> {
-  const { settings, password } = await inputShape.validate(input, { stripUnknown: false });
+  const { set, password } = await inputShape.validate(input, { stripUnknown: false });
   await transaction(async (trx) => {
+    await lockThing(trx, 'notices');
     const before = await noticeSettings(trx);
+    const settings = await settingsShape.validate(merged(before.settings, set), { stripUnknown: false });
     await keepNoticeSettings(trx, {
       settings: settings as NoticeSettings,
       password: password === undefined ? before.password : password || undefined,

@@ -7,7 +7,7 @@ export const dynamic = 'force-dynamic';
 
 export const GET = guarded(async () => lookAtNoticeSettings());
 
-export const PUT = guarded(async (request) => {
+export const PATCH = guarded(async (request) => {
   await setNotices(await jsonBody(request));
   return undefined;
 });

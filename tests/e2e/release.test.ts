@@ -180,6 +180,24 @@ describe('the Calendar', () => {
     expect(answer.headers.get('content-type')).toBe('text/calendar; charset=utf-8');
     expect(await answer.text()).toContain('Ice on the slip');
     await expectReachable(calendar);
+    await calendar.keyboard.press('Escape');
+    const lines = [
+      'BEGIN:VEVENT',
+      'SUMMARY:Ice on the slip',
+      'DTSTART;TZID=Europe/Berlin:20300308T193000',
+      'END:VEVENT',
+    ];
+    const others = ['BEGIN:VEVENT', 'SUMMARY:Nobody knows it', 'DTSTART:20300308T193000Z', 'END:VEVENT'];
+    const file = ['BEGIN:VCALENDAR', ...lines, ...others, 'END:VCALENDAR'].join('\r\n');
+    await calendar
+      .getByLabel('Calendar file')
+      .setInputFiles({ name: 'plan.ics', mimeType: 'text/calendar', buffer: Buffer.from(file) });
+    await calendar.getByText('Line 6: “Nobody knows it”, there is no video with this title').waitFor();
+    await expectReachable(calendar);
+    await calendar.getByRole('button', { name: 'Set this time' }).click();
+    await expect
+      .poll(async () => (await kept()).opensAt)
+      .toMatchObject({ wall: '2030-03-08T19:30:00', zone: 'Europe/Berlin' });
     await context.close();
   });
 });

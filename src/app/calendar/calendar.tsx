@@ -14,6 +14,7 @@ import { DayGrid } from './day-grid';
 import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, placesByDay, stepped } from './days';
 import { OpeningLine } from './opening-line';
 import { Subscribe } from './subscribe';
+import { TimesIn } from './times-in';
 import { useMoves } from './use-moves';
 
 const CONCERNS = ['calendar'] as const;
@@ -97,6 +98,7 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
               {BUTTONS.undoMove}
             </Button>
           )}
+          <TimesIn concerns={CONCERNS} />
           <PopButton
             button={{ className: buttonLook('plain'), children: 'Subscribe' }}
             panel={{ label: 'Subscribe', align: 'end', className: 'p-4' }}

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useState } from 'react';
-import { mayMove } from '@/core/drop';
+import { mayMove, openEnd } from '@/core/drop';
 import { openWarnings } from '@/core/preflight';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
@@ -57,12 +57,14 @@ export function Rail({ handle }: { handle: SheetHandle }) {
     await during(sendChanges);
   };
   const open = async () => {
-    const everyone = openable.some(({ values }) => values.privacy.value === 'everyone');
+    // The widest is what has to be said.
+    const ends = openable.map(({ values }) => openEnd(values.privacy.value));
+    const widest = (['everyone', 'link', 'password'] as const).find((end) => ends.includes(end)) ?? 'everyone';
     if (
       !(await sure(
         questionBeforeOpening(
           openable.map(({ name }) => name),
-          everyone ? 'everyone' : 'link',
+          widest,
         ),
       ))
     )
@@ -95,6 +97,7 @@ export function Rail({ handle }: { handle: SheetHandle }) {
         {going.map((channel) => (
           <ChannelCard key={channel.id} channel={channel} handle={handle} />
         ))}
+        <Spread channels={going} />
         {others.length > 0 && (
           <details
             open={adding ?? (allOpen || going.length === 0)}
@@ -238,6 +241,20 @@ function ChaptersNotChosen({ handle }: { handle: SheetHandle }) {
       <button type="button" className="textlink" onClick={() => goTo('chapters')}>
         Choose
       </button>
+    </p>
+  );
+}
+
+/** How far apart those opened that were to open together. */
+function Spread({ channels }: Pick<SheetHandle['sheet'], 'channels'>) {
+  const together = channels.filter(({ values, rules }) => values.release.value === 'together' && !rules.opensItself);
+  const opened = together.flatMap(({ drop }) => (drop?.state === 'live' && drop.liveAt ? Date.parse(drop.liveAt) : []));
+  if (opened.length < 2 || opened.length < together.length) return null;
+  const seconds = (Math.max(...opened) - Math.min(...opened)) / 1000;
+  return (
+    <p className="border-line border-t py-2.5 text-[13px] text-soft">
+      Opened together on {opened.length} channels,{' '}
+      {seconds < 60 ? `within ${seconds.toFixed(2)} s` : `${Math.round(seconds / 60)} min apart`}
     </p>
   );
 }

@@ -1,0 +1,101 @@
+import ICAL from 'ical.js';
+import type { Moment } from './moment';
+import { zoneNamed } from './moment';
+
+/** One time that a calendar file names. */
+export interface CalendarTime {
+  /** The line of the file on which it begins, from 1. */
+  line: number;
+  title: string;
+  /** What else may say which video is meant: the event's id and its address. */
+  uid: string;
+  url: string;
+  opensAt: Moment;
+  /** What of the event was not taken, in words. */
+  note: string | undefined;
+}
+
+/** An event that could not be read, and why. */
+export interface NotRead {
+  line: number;
+  title: string;
+  why: string;
+}
+
+interface Block {
+  line: number;
+  text: string;
+}
+
+/** The events of a file with the lines on which they begin; each stands alone, so that one that is broken spoils no other. */
+function eventsIn(text: string): { blocks: Block[]; open: number[] } {
+  const lines = text.split(/\r\n|\n|\r/);
+  const [blocks, open]: [Block[], number[]] = [[], []];
+  let begun: number | undefined;
+  for (const [index, line] of lines.entries()) {
+    const plain = line.trim().toUpperCase();
+    if (plain === 'BEGIN:VEVENT') {
+      if (begun !== undefined) open.push(begun + 1);
+      begun = index;
+    } else if (plain === 'END:VEVENT' && begun !== undefined) {
+      blocks.push({ line: begun + 1, text: lines.slice(begun, index + 1).join('\r\n') });
+      begun = undefined;
+    }
+  }
+  if (begun !== undefined) open.push(begun + 1);
+  return { blocks, open };
+}
+
+/** The moment of an event's beginning, by the rules of RFC 5545, 3.3.5: in UTC, in a zone, or by whoever's clock. */
+function beginning(event: ICAL.Component, floating: string): { opensAt: Moment } | { why: string } {
+  const property = event.getFirstProperty('dtstart');
+  const value = property?.getFirstValue();
+  if (!(value instanceof ICAL.Time)) return { why: 'it does not say when it begins' };
+  if (value.isDate) return { why: 'it has a day and no time' };
+  const given = property?.getParameter('tzid');
+  const tzid = typeof given === 'string' ? given : undefined;
+  // As it is written: the parser takes 30 February for 2 March.
+  const wall = String(property?.toJSON()[3] ?? '').slice(0, 19);
+  if (Number.isNaN(Date.parse(`${wall}Z`)) || new Date(`${wall}Z`).toISOString().slice(0, 19) !== wall) {
+    return { why: `there is no ${wall.replace('T', ' ')}` };
+  }
+  if (tzid === undefined)
+    return { opensAt: { wall, zone: value.zone === ICAL.Timezone.utcTimezone ? 'UTC' : floating } };
+  const zone = zoneNamed(tzid);
+  return zone ? { opensAt: { wall, zone } } : { why: `it is in a time zone called “${tzid}”, which is not known` };
+}
+
+const textOf = (event: ICAL.Component, name: string): string => String(event.getFirstPropertyValue(name) ?? '').trim();
+
+/** The title of an event that cannot be read as a whole. */
+const titleIn = (text: string) => /^SUMMARY[^:]*:(.*)$/im.exec(text)?.[1]?.trim() ?? '';
+
+/**
+ * The times that an iCalendar file names (RFC 5545), and a line for each event that could not be read.
+ * @param floating the zone of times that name none
+ */
+export function calendarTimes(text: string, floating: string): { times: CalendarTime[]; notRead: NotRead[] } {
+  const { blocks, open } = eventsIn(text);
+  const times: CalendarTime[] = [];
+  const notRead: NotRead[] = open.map((line) => ({ line, title: '', why: 'the event has no end' }));
+  for (const { line, text: block } of blocks) {
+    try {
+      const event = new ICAL.Component(ICAL.parse(block));
+      const title = textOf(event, 'summary');
+      const begins = beginning(event, floating);
+      if ('why' in begins) {
+        notRead.push({ line, title, why: begins.why });
+        continue;
+      }
+      const repeats = event.getFirstProperty('rrule') !== null;
+      times.push({
+        ...{ line, title, uid: textOf(event, 'uid'), url: textOf(event, 'url') },
+        opensAt: begins.opensAt,
+        note: repeats ? 'it repeats; its first time is taken' : undefined,
+      });
+    } catch (error) {
+      notRead.push({ line, title: titleIn(block), why: `it cannot be read (${(error as Error).message})` });
+    }
+  }
+  return { times, notRead: notRead.sort((a, b) => a.line - b.line) };
+}

@@ -1,0 +1,78 @@
+import { string } from 'yup';
+import { instantOf, type Moment } from '@/core/release';
+import { type CalendarTime, calendarTimes, type NotRead } from '@/core/release/calendar-file';
+import { database } from '@/store/database';
+import { videosById, videosNamed } from '@/store/videos';
+import { DeskError } from '../desk-error';
+import { isZone } from '../zone-shape';
+
+/** A time of a calendar file with the video that it is for; the instant is ISO 8601 in UTC. */
+export interface TimeOffer {
+  line: number;
+  title: string;
+  videoId: string;
+  video: string;
+  opensAt: Moment;
+  at: string;
+  note: string | undefined;
+}
+
+export interface TimesFromFile {
+  offers: TimeOffer[];
+  notRead: NotRead[];
+}
+
+/** The largest calendar file that is taken in, in bytes. */
+export const LARGEST_CALENDAR_FILE = 4_000_000;
+const MOST_EVENTS = 2000;
+
+const VIDEO_ID = /[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}/;
+
+const zoneShape = string().required().test('zone', 'This is no time zone.', isZone);
+
+/** The video that an event means: by its address or its id, as our own calendar has them, or by exactly its title. */
+async function videoOf({ title, uid, url }: CalendarTime): Promise<{ id: string; title: string } | { why: string }> {
+  const db = database();
+  const id = VIDEO_ID.exec(url)?.[0] ?? VIDEO_ID.exec(uid)?.[0];
+  const [byId] = id ? await videosById(db, [id]) : [];
+  if (byId) return { id: byId.id, title: byId.title };
+  if (title === '') return { why: 'it has no title' };
+  const named = await videosNamed(db, { title });
+  if (named.length > 1) return { why: `there are ${named.length} videos with this title` };
+  return named[0] ?? { why: 'there is no video with this title' };
+}
+
+/**
+ * What a calendar file says of when videos open. Nothing is changed by it.
+ * @param zone of times that name none
+ * @throws DeskError where there is no event in it
+ */
+export async function timesFromFile(bytes: Buffer, zone: unknown): Promise<TimesFromFile> {
+  const floating = await zoneShape.validate(zone);
+  const { times, notRead } = calendarTimes(bytes.toString('utf8'), floating);
+  if (times.length + notRead.length === 0) {
+    throw new DeskError('not taken', 'There is no event in this file. Use a calendar file (.ics).');
+  }
+  if (times.length > MOST_EVENTS) {
+    throw new DeskError('not taken', `There are more than ${MOST_EVENTS} events in this file. Export a shorter time.`);
+  }
+  const offers: TimeOffer[] = [];
+  const not = [...notRead];
+  for (const time of times) {
+    const { line, title, opensAt, note } = time;
+    const found = await videoOf(time);
+    if ('why' in found) not.push({ line, title, why: found.why });
+    else if (instantOf(opensAt).getTime() < Date.now()) not.push({ line, title, why: 'its time is over' });
+    else
+      offers.push({
+        line,
+        title,
+        videoId: found.id,
+        video: found.title,
+        opensAt,
+        at: instantOf(opensAt).toISOString(),
+        note,
+      });
+  }
+  return { offers, notRead: not.sort((a, b) => a.line - b.line) };
+}

@@ -14,6 +14,9 @@ const DONE: Record<DropAction, string> = {
   accept: 'Accepted',
   revise: 'Sending what has changed',
   'take over': 'Sending again with current defaults',
+  'new file': 'Sending the new file; the video there stays until it is checked',
+  'new file, remove': 'Sending the new file; the video there stays until it is checked',
+  'keep the old file': 'The old file stays',
   close: 'Closing: private',
   remove: 'Being removed',
 };

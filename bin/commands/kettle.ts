@@ -99,6 +99,7 @@ kettle
 
 for (const [name, action, says] of [
   ['close', 'close', 'Make a video private at once'],
+  ['replace', 'new file', 'Send a better file in the place of a live video'],
   ['again', 'try again', 'Try again where something went wrong'],
   ['accept', 'accept', 'Agree to a rights match, or keep what the site shows'],
   ['remove', 'remove', 'Remove a video from its sites'],

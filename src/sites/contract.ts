@@ -19,6 +19,8 @@ export interface SiteAbilities {
   removes: boolean;
   /** Whether its page of a video may be shown inside other pages. */
   embeds?: boolean;
+  /** Whether a video’s file may be replaced by that of another, so that the link stays. */
+  swapsFiles?: boolean;
   /** Whether a rights match may be disputed there. */
   disputes?: boolean;
 }
@@ -235,6 +237,11 @@ export interface SiteAdapter {
    * from then on see the same moment; only where the profile says that it has them.
    */
   openAt?(session: Session, siteVideoId: string, at: Date, privacy: Privacy, firstShowing?: boolean): Promise<void>;
+  /**
+   * Puts the file of one video in the place of another's, which keeps its link and its words; the one that it came from is gone.
+   * Where that has happened already, nothing changes. Only where the profile says so.
+   */
+  takePlace?(session: Session, siteVideoId: string, from: string): Promise<void>;
   readBack(session: Session, siteVideoId: string): Promise<SiteReading>;
   /** Removes the video; one that is gone already is no error. */
   remove(session: Session, siteVideoId: string): Promise<void>;

@@ -152,6 +152,7 @@ function placed(db: Database, choice: BoardChoice): Knex.QueryBuilder {
         .orWhere('v.episode', 'like', like)
         .orWhereIn('v.id', db('cuts').select('videoId').where('fileName', 'like', like))
         .orWhereIn('v.id', db('drops').select('videoId').where('link', 'like', like))
+        .orWhereIn('v.id', db('drops').select('videoId').where('formerLinks', 'like', like))
         .orWhereIn('v.seriesId', db('series').select('id').where('name', 'like', like)),
     );
   }

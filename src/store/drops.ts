@@ -29,6 +29,20 @@ export interface DropProgress {
   secondsLeft?: number;
 }
 
+/** A live video that stays at the site until one with a better file takes its place. */
+export interface FormerVideo {
+  siteVideoId: string;
+  link: string;
+  openedTo: Privacy | undefined;
+  renditionId: string | undefined;
+  sentWords: string | undefined;
+  sentWith: SentWith | undefined;
+  /** ISO 8601 in UTC. */
+  liveAt: string | undefined;
+  /** What becomes of it then: its file is swapped, so that the link stays; or it is closed, or removed. */
+  ends: 'swap' | 'close' | 'remove';
+}
+
 /** How fast the line was at a moment; times are ISO 8601 in UTC. */
 export interface LineSpeed {
   at: string;
@@ -117,6 +131,9 @@ export interface Drop {
   /** When it was read again, once it was live, and what the site showed then that was not meant. */
   readAt: Date | undefined;
   shows: Shown[] | undefined;
+  former: FormerVideo | undefined;
+  /** Links to videos that this one took the place of. */
+  formerLinks: string[] | undefined;
   updatedAt: Date;
 }
 
@@ -169,12 +186,14 @@ const columns = [
   'speeds',
   'readAt',
   'shows',
+  'former',
+  'formerLinks',
   'updatedAt',
 ];
 
 const JSON_FIELDS = [
   ...(['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress', 'begunWith', 'leftBehind'] as const),
-  ...(['versions', 'speeds', 'shows'] as const),
+  ...(['versions', 'speeds', 'shows', 'former', 'formerLinks'] as const),
 ] as const;
 
 type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
@@ -194,6 +213,8 @@ function fromRow(row: Row): Drop {
     versions: fromJson<SiteVersion[]>(row.versions),
     speeds: fromJson<LineSpeed[]>(row.speeds),
     shows: fromJson<Shown[]>(row.shows),
+    former: fromJson<FormerVideo>(row.former),
+    formerLinks: fromJson<string[]>(row.formerLinks),
     openAsked: row.openAsked === 1,
   } as Drop;
 }

@@ -227,7 +227,11 @@ export async function videosNamed(
   by: { id: string } | { link: string } | { title: string },
 ): Promise<Pick<Video, 'id' | 'title'>[]> {
   const query = db('videos').select('id', 'title').orderBy('id');
-  if ('link' in by) return query.whereIn('id', db('drops').select('videoId').where({ link: by.link }));
+  if ('link' in by) {
+    const led = db('drops').select('videoId').where({ link: by.link });
+    // Also by a link to a video that another took the place of.
+    return query.whereIn('id', led.orWhereRaw('JSON_CONTAINS(??, JSON_QUOTE(?))', ['formerLinks', by.link]));
+  }
   // By its bytes: the tables' own order takes “a” and “A” for the same.
   if ('title' in by) return query.whereRaw('BINARY ?? = ?', ['title', by.title]);
   return query.where(by);

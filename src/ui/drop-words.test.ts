@@ -23,6 +23,8 @@ const drop = (fields: Partial<DropView>): DropView => ({
   overdue: undefined,
   otherFile: false,
   changedThere: [],
+  otherFileStays: true,
+  replacing: false,
   ...fields,
 });
 

@@ -30,6 +30,7 @@ import { requestFor } from './asked-for';
 import { happenedBy } from './happened';
 import { keepClaim } from './keep-claim';
 import { STEPS } from './steps';
+import { narrowFormer } from './steps/former';
 import { SnagFound, type StepContext, type StepEnd } from './steps/step';
 
 /** Runs the step of one claimed drop and writes down how it ended. */
@@ -121,7 +122,10 @@ async function run(
       await announce(trx, 'video', drop.videoId);
     },
   };
-  if (state !== 'removing' && state !== 'closing') refuseOtherEnds(context);
+  if (state !== 'removing' && state !== 'closing') {
+    refuseOtherEnds(context);
+    await narrowFormer(context);
+  }
   const ended = await STEPS[state](context).finally(() => keepRequests(db, drop.id, asked).catch(notKept));
   // Packing asks the site nothing, so it says nothing of it.
   if (state !== 'packing') await noteSiteWell(db, channel.site);

@@ -35,6 +35,8 @@ export const workShape = object({
   ).max(50),
 }).noUnknown();
 
+export const swapShape = object({ from: string().max(100).required() }).noUnknown();
+
 export const completeShape = object({
   parts: array(object({ number: number().integer().min(1).required(), digest: string().required() }).noUnknown())
     .min(1)

@@ -8,7 +8,7 @@ import { askPage, portfolioPage, STYLE, shutPage, workPage } from './pages';
 import { Parts } from './parts';
 import { cookieOf, hashOf, hasPassword, isPassword } from './password';
 import { people } from './people';
-import { chaptersInFile, checkCover, newWorkShape, workShape } from './rules';
+import { chaptersInFile, checkCover, newWorkShape, swapShape, workShape } from './rules';
 import type { Work } from './work';
 
 const SCOPES = {
@@ -141,6 +141,26 @@ export async function fieldgate(folder: string, port: number, hour: number): Pro
     if (!text.startsWith('WEBVTT'))
       throw new Problem(422, 'Not taken', 'Chapters have to be WebVTT', { field: 'chapters' });
     return shown(works.change(work.id, { chapters: text }));
+  });
+
+  // The file of another work of the same portfolio takes the place of this one's; the other work is gone then.
+  server.put('/v2/works/:id/file', async (request) => {
+    const work = site.videoFor(request);
+    const { from } = await valid(swapShape.validate(request.body, { stripUnknown: false }));
+    const other = works.get(from);
+    if (work.fileFrom === from) return shown(work);
+    if (!other || other.channelId !== work.channelId || other.id === work.id) {
+      throw new Problem(404, 'Not found', 'There is no such work');
+    }
+    if (other.stage !== 'ready') throw new Problem(409, 'Too early', 'The other work is not prepared yet');
+    processing.takeFiles(other.id, work.id);
+    const { fileName, size, file, seconds, versions } = other;
+    const next = works.change(work.id, { fileName, size, file, seconds, versions, fileFrom: from });
+    collections.forget(other.id);
+    captions.forget(other.id);
+    works.delete(other.id);
+    await processing.forget(other.id);
+    return shown(next);
   });
 
   server.put('/v2/works/:id/cover', async (request) => {

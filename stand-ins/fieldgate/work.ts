@@ -11,6 +11,8 @@ export interface Work extends Hosted {
   audience: Audience;
   /** Salted and hashed, where it is shown with a password. */
   passwordHash?: string;
+  /** The work that its file came from, where it was replaced. */
+  fileFrom?: string;
   credits: { role: string; name: string }[];
   /** The chapter file, as WebVTT. */
   chapters?: string;

@@ -1,4 +1,4 @@
-import { renameSync } from 'node:fs';
+import { existsSync, renameSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -81,6 +81,14 @@ export class Processing<T extends Hosted> {
     if (!video?.seconds) return;
     const at = this.hooks.stillAt?.(video) ?? video.seconds / 3;
     await still(this.originalOf(id), this.fileOf(id, 'still.jpg'), Math.min(at, video.seconds));
+  }
+
+  /** Gives the files of one video to another, but the thumbnail. */
+  takeFiles(from: string, to: string): void {
+    renameSync(this.originalOf(from), this.originalOf(to));
+    for (const name of NAMES.filter((each) => each !== 'thumbnail')) {
+      if (existsSync(this.fileOf(from, name))) renameSync(this.fileOf(from, name), this.fileOf(to, name));
+    }
   }
 
   /** Forgets everything that was made of a video. */

@@ -9,6 +9,7 @@ import fastify, { type FastifyInstance, type FastifyRequest } from 'fastify';
 import sharp from 'sharp';
 import { ValidationError } from 'yup';
 import { Allowance, type AllowanceRule } from './allowance';
+import { listAsked } from './asked';
 import { Faults } from './faults';
 import type { Hosted } from './hosted';
 import { Permissions, type Person } from './oauth/permissions';
@@ -116,6 +117,7 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
   server.addContentTypeParser(/^image\//, { parseAs: 'buffer' }, (_request, body, done) => done(null, body));
   server.addContentTypeParser('application/octet-stream', (_request, _payload, done) => done(null));
   faults.register(server);
+  listAsked(server);
   new Allowance(options.allowance, (request) => grantOf(request)?.personId).register(server);
   const { name, scopes, style } = options;
   registerOAuth(server, { name, address, people, clientIds: ['kettle-drop'], scopes, style }, permissions);

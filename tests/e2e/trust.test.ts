@@ -139,7 +139,7 @@ describe('who may see it, through the pages', () => {
     await rail().getByText('Live · private · checked').waitFor({ timeout: 60_000 });
     await desk.bringLocalFile(longer, { videoId, fileName: 'better-file-2.mp4', anyway: true });
     await rail().getByText('shows the earlier file').waitFor();
-    await rail().getByText('remove the video there and send it again').waitFor();
+    await rail().getByText('has the file from before. Send the new one').waitFor();
     const board = await context.newPage();
     await board.goto(home);
     const row = board.getByRole('row').filter({ hasText: 'Better file' });

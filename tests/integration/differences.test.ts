@@ -12,9 +12,11 @@ import { reviewsOf } from '@/store/reviews';
 import { requestsOf } from '@/store/site-requests';
 import { makeClip } from '../setup/clips';
 import {
+  askedOf,
   bringFile,
   changedAt,
   channelsOfTheYard,
+  forgetAsked,
   onlyDrop,
   setFaultsAt,
   untilSheet,
@@ -152,6 +154,7 @@ describe('what is kept of the way', () => {
     const requests = await requestsOf(database(), drop.id);
     expect(requests.map(({ purpose }) => purpose).join('\n')).toMatch(/open it · \/api\/videos\/…/);
     expect(JSON.stringify(requests)).not.toContain(drop.siteVideoId);
+    await forgetAsked('lanternfold');
     await editVideo(videoId, { summary: 'Another text.' });
     await reviseVideo(videoId);
     await expect.poll(async () => (await givenTo(database(), drop.id)).length, { timeout: 20_000 }).toBe(2);
@@ -160,6 +163,10 @@ describe('what is kept of the way', () => {
       'What it is about.',
       'Another text.',
     ]);
+    // What has not changed is not brought over again.
+    const asked = (await askedOf('lanternfold')).filter(({ path }) => path.includes(drop.siteVideoId ?? '-'));
+    const changes = asked.filter(({ method }) => method !== 'GET').map(({ method, path }) => `${method} ${path}`);
+    expect(new Set(changes)).toEqual(new Set([`PATCH /api/videos/${drop.siteVideoId}`]));
   });
 
   it('is each time that it was handed in for review, with what came of it', async () => {

@@ -57,6 +57,15 @@ export async function changedAt(siteId: string, fileName: string, fields: Record
   if (!answer.ok) throw new Error(await answer.text());
 }
 
+/** What was asked of a stand-in, the oldest first. */
+export async function askedOf(siteId: string): Promise<{ method: string; path: string; status: number }[]> {
+  const asked = await fetch(`${addressOf(siteId)}/control/asked`);
+  return (await asked.json()) as { method: string; path: string; status: number }[];
+}
+
+/** Lets a stand-in forget what it was asked. */
+export const forgetAsked = (siteId: string) => fetch(`${addressOf(siteId)}/control/asked`, { method: 'DELETE' });
+
 export const videosAtLanternfold = () => videosAt('lanternfold');
 
 /** A session of the yard's account at a site, connected where it is not. */

@@ -90,6 +90,8 @@ const BEFORE_REMOVAL = [
   'snag',
 ] as const;
 
+const BEFORE_LIVE = ['packing', 'landing', 'settling', 'clearing', 'proofing', 'held', 'snag'] as const;
+
 /** The life of a drop: every move there is. Nothing else decides what may follow what. */
 export const MOVES = {
   send: { from: ['draft', 'removed'], to: 'packing', by: 'person' },
@@ -121,6 +123,10 @@ export const MOVES = {
   acceptAndHold: { from: ['snag'], to: 'held', by: 'person', snagAt: ['proofing'] },
   acceptAndOpen: { from: ['snag'], to: 'opening', by: 'person', snagAt: ['proofing'] },
   sendAnew: { from: ['snag'], to: 'packing', by: 'person' },
+  // A better file goes up beside the live video, and takes its place once it is checked.
+  sendInPlace: { from: ['live'], to: 'packing', by: 'person' },
+  // The live video stays after all; it is read back once more.
+  keepFormer: { from: BEFORE_LIVE, to: 'proofing', by: 'person' },
   remove: { from: BEFORE_REMOVAL, to: 'removing', by: 'person' },
   gone: { from: ['removing'], to: 'removed', by: 'worker' },
 } as const satisfies Record<string, Move>;

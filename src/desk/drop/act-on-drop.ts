@@ -3,7 +3,7 @@ import { type End, isWider, type MoveName, mayAccept, mayMove, type OpenEnd } fr
 import { needsPerson } from '@/core/rights';
 import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
-import { database, transaction } from '@/store/database';
+import { type Database, database, transaction } from '@/store/database';
 import { addDropEvent, type Drop, type DropFields, dropById, giveWord, moveDrop, takeWordBack } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { askForJobsAnew } from '@/store/jobs';
@@ -17,6 +17,7 @@ import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { settleMatches } from '../rights/settle-matches';
 import { site } from '../site/session';
+import { closeFormer, keepFormer, sendBetterFile } from './better-file';
 import { changedMeanwhile, makeMove } from './make-move';
 import { goesToEnd, meantWords } from './meant';
 import { recordOf } from './record';
@@ -31,6 +32,9 @@ export const DROP_ACTIONS = [
   'accept',
   'revise',
   'take over',
+  'new file',
+  'new file, remove',
+  'keep the old file',
   'close',
   'remove',
 ] as const;
@@ -42,11 +46,14 @@ const MOVES_OF: Record<Exclude<DropAction, 'open' | 'not yet'>, readonly MoveNam
   accept: ['tryAgain', 'acceptAndHold', 'acceptAndOpen'],
   revise: ['revise'],
   'take over': ['revise'],
+  'new file': ['sendInPlace'],
+  'new file, remove': ['sendInPlace'],
+  'keep the old file': ['keepFormer'],
   close: ['close'],
   remove: ['remove'],
 };
 
-type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo' | 'openAsked'>;
+type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo' | 'openAsked' | 'former'>;
 
 /** What a person may do with a drop now. @param end who is to see it in the end, as its record says */
 export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile, end: End): DropAction[] {
@@ -56,12 +63,17 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
     if (action === 'accept' && !mayAccept(drop.snag)) return false;
     // What nobody else is to see any more is not opened by this word.
     if (action === 'open') return end !== 'private' && (isHeld(drop) ? !drop.openAsked : wasMissed(drop));
+    if (action === 'keep the old file' && !drop.former) return false;
+    if (action === 'new file, remove' && (abilities.swapsFiles || !abilities.removes)) return false;
+    if (action === 'close' && drop.former) return isOpenThere(drop.former) && 'private' in privacies;
     if (action === 'not yet') return isHeld(drop) && drop.openAsked;
     if (action === 'close' && !((isOpen || drop.state === 'opening') && 'private' in privacies)) return false;
     return MOVES_OF[action].some((move) => mayMove(move, drop.state, drop.snag));
   });
 }
 
+const isOpenThere = ({ openedTo }: NonNullable<Drop['former']>) =>
+  openedTo !== undefined && isWider(openedTo, 'private');
 const isHeld = ({ state }: ActedOn) => state === 'held';
 const wasMissed = ({ state, snag }: ActedOn) => state === 'snag' && snag?.kind === 'missed';
 
@@ -82,6 +94,12 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
       return notYet(drop);
     case 'revise':
       return revise(drop, channel);
+    case 'new file':
+      return sendBetterFile(drop, channel, adapter, 'close');
+    case 'new file, remove':
+      return sendBetterFile(drop, channel, adapter, 'remove');
+    case 'keep the old file':
+      return keepFormer(drop);
     case 'take over':
       return revise(drop, channel, revisesWith);
     case 'close':
@@ -133,16 +151,26 @@ async function revise(drop: Drop, channel: Channel, asks?: typeof sendsWith): Pr
 }
 
 /** Takes a video from everybody's sight. The record says so from now on, for this channel, and undo brings it back there. */
-async function close(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
+async function close(drop: Drop, channel: Channel, adapter: SiteAdapter): Promise<void> {
+  const { profile } = adapter;
   if (!('private' in profile.privacies)) {
     throw new DeskError('not now', `${profile.name} has nothing private. Remove the video there instead.`);
   }
-  return makeMove(drop, 'close', 'Being closed: private', { openAsked: false }, async (trx) => {
-    await videoById(trx, drop.videoId, true);
-    const { own } = found(await dropById(trx, drop.id, true), 'drop');
-    const after = { ...own, privacy: 'private' as const };
-    await change(trx, drop.videoId, 'onChannel', { id: channel.id, own }, { id: channel.id, own: after });
-  });
+  if (drop.former) {
+    await transaction((trx) => setPrivateThere(trx, drop, channel));
+    return closeFormer(drop, adapter, channel.accountId);
+  }
+  return makeMove(drop, 'close', 'Being closed: private', { openAsked: false }, (trx) =>
+    setPrivateThere(trx, drop, channel),
+  );
+}
+
+/** The record says from now on that nobody else sees it there. */
+async function setPrivateThere(trx: Database, drop: Drop, channel: Channel): Promise<void> {
+  await videoById(trx, drop.videoId, true);
+  const { own } = found(await dropById(trx, drop.id, true), 'drop');
+  const after = { ...own, privacy: 'private' as const };
+  await change(trx, drop.videoId, 'onChannel', { id: channel.id, own }, { id: channel.id, own: after });
 }
 
 async function tryAgain(drop: Drop, channel: Channel): Promise<void> {

@@ -8,5 +8,7 @@ import { ANEW } from './send';
 export function sentAnewFields(drop: Drop): DropFields {
   const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
   const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
-  return { ...ANEW, leftBehind, round: drop.round + 1 };
+  // A better file that is on its way still takes the place of what is live.
+  const { former } = drop;
+  return { ...ANEW, leftBehind, round: drop.round + 1, former, openAsked: former !== undefined };
 }

@@ -34,6 +34,11 @@ export const ANEW: DropFields = {
   openedTo: undefined,
   siteOpensAt: undefined,
   releasedFor: undefined,
+  versions: undefined,
+  speeds: undefined,
+  readAt: undefined,
+  shows: undefined,
+  former: undefined,
 };
 
 /** What keeps a drop from going to its channel, with the channel. @param now the drop as it would go */

@@ -117,13 +117,20 @@ async function boardRows(
         cut: cut && boardCut(cut, jobs.get(cut.id)),
         betterCut: better && boardCut(better, jobs.get(better.id)),
         drops: ofVideo.map((drop) => ({
-          ...dropView(drop, cut, digestsAtSites.get(drop.renditionId ?? '')),
+          ...dropView(
+            drop,
+            cut,
+            digestsAtSites.get(drop.renditionId ?? ''),
+            abilitiesAt(channelById.get(drop.channelId)),
+          ),
           ...boardActions(video, drop, channelById.get(drop.channelId), layers),
         })),
       },
     ];
   });
 }
+
+const abilitiesAt = (channel: Channel | undefined) => (channel ? site(channel.site).profile.abilities : {});
 
 function boardCut(cut: Cut, job: Job | undefined): BoardCut {
   const { facts, fingerprint: _, ...shown } = cutView(cut, job);

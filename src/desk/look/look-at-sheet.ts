@@ -82,7 +82,7 @@ function sheetChannel(
     values: fields,
     beneath: drop ? inForceAt(record.layers, record.video, channel, { ...drop, own: {} }) : fields,
     drop: drop && {
-      ...dropView(drop, record.cut, digestAtSite),
+      ...dropView(drop, record.cut, digestAtSite, profile.abilities),
       actions: actionsFor(drop, profile, meant.end),
     },
     early,

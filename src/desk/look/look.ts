@@ -1,5 +1,6 @@
 import type { CutMeasures } from '@/core/delivery';
 import { isWorking, overdueMinutes, STOPS, stopsBehind, undecided } from '@/core/drop';
+import type { SiteAbilities } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
 import { STALLED_SECONDS } from '@/store/board';
@@ -60,8 +61,13 @@ export function dropsByVideo(drops: readonly Drop[]): Map<string, Drop[]> {
   return byVideo;
 }
 
-/** @param digestAtSite of the cut that the file at the site was made from, where that is known */
-export function dropView(drop: Drop, inUse: Cut | undefined, digestAtSite: string | undefined): DropView {
+/** @param digestAtSite of the cut that the file at the site was made from, where that is known; then what its site can do */
+export function dropView(
+  drop: Drop,
+  inUse: Cut | undefined,
+  digestAtSite: string | undefined,
+  { swapsFiles = false }: Pick<SiteAbilities, 'swapsFiles'>,
+): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
   return {
@@ -81,6 +87,8 @@ export function dropView(drop: Drop, inUse: Cut | undefined, digestAtSite: strin
     onWord: drop.wordAt !== undefined,
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
     changedThere: state === 'live' ? undecided(drop.shows).map(({ field }) => field) : [],
+    otherFileStays: !swapsFiles,
+    replacing: drop.former !== undefined,
     otherFile: isAtSite && inUse?.state === 'ready' && digestAtSite !== undefined && digestAtSite !== inUse.digest,
   };
 }

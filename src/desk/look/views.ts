@@ -47,6 +47,10 @@ export interface DropView {
   overdue: number | undefined;
   /** Whether the site shows another file than the one in use. */
   otherFile: boolean;
+  /** Whether the video with the file from before stays at the site, as one of its own, where a new file is sent. */
+  otherFileStays: boolean;
+  /** Whether the video there stays as it is while a better file is on its way. */
+  replacing: boolean;
   /** Fields that somebody has changed at the site since it went live, and that nobody has decided on. */
   changedThere: string[];
 }

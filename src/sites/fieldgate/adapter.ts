@@ -129,6 +129,10 @@ export function fieldgate(address: string): SiteAdapter {
       await change(session, siteVideoId, { audience: AUDIENCE[privacy], ...(privacy === 'password' && { password }) });
     },
 
+    async takePlace(session, siteVideoId, from) {
+      await askSite(session, at(siteVideoId, '/file'), { method: 'PUT', json: { from } });
+    },
+
     async readBack(session, siteVideoId) {
       const work = await workOf(session, siteVideoId);
       return {

@@ -28,6 +28,7 @@ export const fieldgateProfile: SiteProfile = {
     resumes: true,
     review: false,
     removes: true,
+    swapsFiles: true,
     embeds: true,
   },
   scopes: {

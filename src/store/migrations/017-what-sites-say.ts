@@ -81,6 +81,9 @@ export async function up(db: Knex): Promise<void> {
     // When a live video was read again, and what the site showed otherwise than it was meant.
     moment(table, 'readAt');
     table.json('shows');
+    // The video that a better file is to take the place of, and links that led to videos before it.
+    table.json('former');
+    table.json('formerLinks');
     table.index(['channelId', 'state', 'readAt'], 'drops_to_read');
   });
 }
@@ -91,7 +94,7 @@ export async function down(db: Knex): Promise<void> {
   await db.schema.alterTable('drops', (table) => {
     table.enum('openedTo', ['everyone', 'link', 'private']).alter();
     table.dropIndex([], 'drops_to_read');
-    table.dropColumns('versions', 'speeds', 'readAt', 'shows');
+    table.dropColumns('versions', 'speeds', 'readAt', 'shows', 'former', 'formerLinks');
   });
   for (const name of ['givenWords', 'reviews', 'siteRequests']) await db.schema.dropTable(name);
   await db.schema.dropTable('sounds');

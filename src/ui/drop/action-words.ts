@@ -29,6 +29,12 @@ export function actionWords(action: DropAction, { drop, values }: SheetChannel):
       return drop?.snag?.kind === 'rights' ? agreeWords(drop.snag.asks) : BUTTONS.leaveIt;
     case 'revise':
       return 'Send the changes';
+    case 'new file':
+      return drop?.otherFileStays ? 'Send the new file, close the old video' : 'Send the new file';
+    case 'new file, remove':
+      return 'Send the new file, remove the old video';
+    case 'keep the old file':
+      return 'Keep the old file';
     case 'take over':
       return 'Send again with current defaults';
     case 'close':

@@ -43,10 +43,25 @@ export function questionBefore(action: DropAction, channel: SheetChannel, drop: 
         follows: ['The video, its views and its comments are gone there, and the link stops working.'],
         yes: 'Remove it',
       };
+    case 'new file':
+    case 'new file, remove':
+      return questionBeforeNewFile(action, channel, drop);
+    case 'keep the old file':
     case 'try again':
     case 'not yet':
       return undefined;
   }
+}
+
+/** What becomes of the video that is live where a better file takes its place. */
+function questionBeforeNewFile(action: DropAction, { name, siteName }: SheetChannel, drop: SentDrop): Question {
+  const until = `The video on ${name} stays as it is until the new file is there and checked.`;
+  const then = !drop.otherFileStays
+    ? `Then ${siteName} shows the new file at the same link.`
+    : action === 'new file'
+      ? `Then a new video opens with another link, and the old one is closed. Its views and comments stay with it.`
+      : `Then a new video opens with another link, and the old one is gone with its views and comments.`;
+  return { title: `Send the new file to ${name}?`, follows: [until, then], yes: 'Send the new file' };
 }
 
 function questionBeforeAccepting({ name, values }: SheetChannel, { snag }: SentDrop): Question | undefined {

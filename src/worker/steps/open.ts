@@ -4,6 +4,7 @@ import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
 import { database, transaction } from '@/store/database';
 import { videoById } from '@/store/videos';
+import { retireFormer, swapFile } from './former';
 import { showTo } from './show-to';
 import type { Step, StepContext, StepEnd } from './step';
 
@@ -20,6 +21,7 @@ const SITE_OPENS_MILLISECONDS = 500;
 
 /** Towards live: shown to those who are to see it, and only when the site says so. */
 export const open: Step = async (context) => {
+  await swapFile(context);
   const { drop, record } = context;
   const meant = meantBy(context, record);
   // What was changed since it was proofed is proofed first, or waits for its moment.
@@ -28,6 +30,7 @@ export const open: Step = async (context) => {
   const byItself = drop.siteOpensAt !== undefined && (await siteHasOpened(context, meant.end));
   const notYet = byItself ? undefined : await showTo(context, meant.end, meant.password);
   if (notYet) return notYet;
+  await retireFormer(context);
   // Set to fewer people while the site was being asked: taken back at once.
   const now = meantBy(context, await recordOf(database(), drop.videoId));
   if (isWider(meant.end, now.end))

@@ -3,6 +3,7 @@ import { goesToEnd, type MeantWords, meantShowing, meantWords } from '@/desk/dro
 import { refreshPlaylists } from '@/desk/site/playlists';
 import { database } from '@/store/database';
 import { renditionById } from '@/store/renditions';
+import { removeLeftBehind } from './left-behind';
 import { SnagFound, type Step, type StepContext } from './step';
 import { giveWords } from './words';
 
@@ -33,6 +34,8 @@ export const proof: Step = async (context) => {
   const siteVideoId = drop.siteVideoId ?? '';
   const meant = meantWords(record, channel, drop, profile);
   await narrow(context, meant);
+  // What went up in vain, where the live video stays after all.
+  await removeLeftBehind(context);
   if (meant.asText !== drop.sentWords) await giveWords(context, siteVideoId);
   const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
   const showing = meantShowing(meant, profile, rendition?.digest);

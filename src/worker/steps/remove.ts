@@ -8,6 +8,8 @@ export const remove: Step = async (context) => {
   const { adapter, session } = context;
   const id = await idAtSite(context.drop, context);
   if (id) await adapter.remove(session, id);
+  const { former } = context.drop;
+  if (former) await adapter.remove(session, former.siteVideoId);
   await removeLeftBehind(context);
   return { move: 'gone', says: `Removed from ${adapter.profile.name}`, fields: { ...ANEW, renditionId: undefined } };
 };

@@ -1,5 +1,6 @@
 import { buffer } from 'node:stream/consumers';
 import { readCaptions, writeWebvttCaptions } from '@/core/captions';
+import type { GivenToSite } from '@/core/drop';
 import { movedCaptions } from '@/core/renditions';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { pictureAt } from '@/desk/drop/picture-at';
@@ -19,7 +20,18 @@ async function captionsFor(id: string, { cut }: VideoRecord, { remedies }: Meant
 }
 
 /**
- * Gives the site title, text, tags, declarations, thumbnail, captions and playlists as the record has them now, and keeps what was given. Each
+ * Tells which parts are others than those that the site was given last; all of them, where it was given nothing, or is to be
+ * given all once more.
+ */
+function changedParts(was: string | undefined, is: string): (part: keyof GivenToSite) => boolean {
+  if (was === undefined) return () => true;
+  const [before, now] = [was, is].map((text) => JSON.parse(text) as GivenToSite | null);
+  return (part) => !before || !now || JSON.stringify(before[part]) !== JSON.stringify(now[part]);
+}
+
+/**
+ * Gives the site title, text, tags, declarations, thumbnail, captions and playlists as the record has them now, as far as it does not have them,
+ * and keeps what was given. Each
  * call sets a whole value, so that a second time changes nothing.
  */
 export async function giveWords(context: StepContext, siteVideoId: string): Promise<MeantWords> {
@@ -32,20 +44,22 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
     .catch((error: Error) => {
       throw new SnagFound('refused', error.message, 'Change it on the Sheet, then try again');
     });
+  const changed = changedParts(drop.sentWords, meant.asText);
+  // The words carry who may see it until it is proofed, which changes though they do not.
   await adapter.describe(session, siteVideoId, meant.words, meant.privacy, meant.password);
   const picture = pictureAt(record, context.profile);
-  if (picture && meant.pictureDigest && adapter.picture) {
+  if (picture && meant.pictureDigest && adapter.picture && changed('pictureDigest')) {
     // A thumbnail has a few megabytes at most, so it may be held as a whole.
     await adapter.picture(session, siteVideoId, await buffer(files().open(picture.fileKey)), picture.type);
   }
-  if (meant.moment) await adapter.moment?.(session, siteVideoId, meant.moment);
-  if (adapter.captions) {
+  if (meant.moment && changed('moment')) await adapter.moment?.(session, siteVideoId, meant.moment);
+  if (adapter.captions && changed('captions')) {
     const tracks = await Promise.all(
       meant.captions.map(async ({ id, language }) => ({ language, webvtt: await captionsFor(id, record, meant) })),
     );
     await adapter.captions(session, siteVideoId, tracks);
   }
-  await adapter.groups?.place(session, siteVideoId, meant.playlists);
+  if (changed('playlists')) await adapter.groups?.place(session, siteVideoId, meant.playlists);
   await keep({ sentWords: meant.asText });
   await noteGiven(database(), drop.id, meant.asText);
   return meant;

@@ -63,7 +63,7 @@ const step: fc.Arbitrary<Step> = fc.oneof(
   },
 ) as fc.Arbitrary<Step>;
 
-const WIDTH: Record<Privacy, number> = { private: 0, password: 1, link: 2, everyone: 3 };
+const WIDTH: Record<Privacy, number> = { private: 0, password: 0.5, link: 1, everyone: 2 };
 const NOTE = 'client HATES this';
 
 /** One video on one channel, with what its public may see of it by what the record meant. */

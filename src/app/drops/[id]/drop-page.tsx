@@ -79,6 +79,7 @@ function Standing({ handle }: { handle: DropHandle }) {
   const actions = drop.actions.filter((action) => {
     if (action === 'accept') return !below;
     if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
+    if (action === 'new file' || action === 'new file, remove') return drop.otherFile;
     return action !== 'take over' || channel.layersChanged;
   });
   const press = async (action: DropAction) => {
@@ -97,6 +98,7 @@ function Standing({ handle }: { handle: DropHandle }) {
         {dropWords(drop)}
         {drop.snag && <span className="block text-[13px]">{drop.snag.remedy}.</span>}
       </p>
+      {drop.replacing && <p>The video there stays as it is until the new file is checked.</p>}
       <ChangeList changes={channel.changes} />
       {actions.length > 0 && (
         <div className="flex flex-wrap gap-2">

@@ -34,6 +34,7 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
   const actions = drop.actions.filter((action) => {
     // What keeps the changes from going out is said above; they can be sent once it is settled.
     if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
+    if (action === 'new file' || action === 'new file, remove') return drop.otherFile;
     return action !== 'take over' || channel.layersChanged;
   });
   // What opens by itself at its time asks for nothing.
@@ -69,13 +70,20 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
           )}
         </p>
       )}
-      {drop.otherFile && drop.state !== 'removed' && (
+      {drop.otherFile && drop.state === 'live' && (
+        <p className="text-[13px]">
+          <b className="text-snag">▲ </b>
+          {channel.siteName} has the file from before. Send the new one, or undo it to keep the old.
+        </p>
+      )}
+      {drop.otherFile && drop.state !== 'live' && drop.state !== 'removed' && (
         <p className="text-[13px]">
           <b className="text-snag">▲ </b>
           {channel.siteName} has the file from before. To show the new one, remove the video there and send it again; it
           gets another link. To keep the old file, undo the new one.
         </p>
       )}
+      {drop.replacing && <p className="text-[13px]">The video there stays as it is until the new file is checked.</p>}
       <ChangeList changes={channel.changes} />
       {channel.layersChanged && (
         <p className="text-[13px]">Defaults or links have changed since; what was sent stays as it was.</p>

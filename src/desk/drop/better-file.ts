@@ -1,0 +1,83 @@
+import { mayMove } from '@/core/drop';
+import { type SiteAdapter, SiteError } from '@/sites/contract';
+import type { Channel } from '@/store/channels';
+import { database, transaction } from '@/store/database';
+import { addDropEvent, type Drop, type DropFields, dropById, setDrop } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { DeskError, found } from '../desk-error';
+import { sendsWith } from '../layers/layers';
+import { sessionFor } from '../site/session';
+import { makeMove } from './make-move';
+import { missingAt } from './readiness';
+import { profileAt, recordOf } from './record';
+import { ANEW } from './send';
+
+/**
+ * Sends the file in use in the place of the one that is live. The live video stays as it is until the new one is checked;
+ * then its file is swapped where the site can do that, or it is closed or removed, as asked.
+ * @throws DeskError where the file is not ready for the channel
+ */
+export async function sendBetterFile(
+  drop: Drop,
+  channel: Channel,
+  { profile }: SiteAdapter,
+  ends: 'close' | 'remove',
+): Promise<void> {
+  const record = await recordOf(database(), drop.videoId);
+  const sentWith = sendsWith(record.layers, record.video, channel, drop);
+  const anew = { ...drop, sentWith, state: 'draft' as const };
+  const [missing] = missingAt(record, channel, anew, profileAt(profile, channel));
+  if (missing) throw new DeskError('not now', `${channel.name} does not take the new file: ${missing.what}.`);
+  if (!drop.siteVideoId || !drop.link) throw new DeskError('not now', 'There is no video there to take the place of.');
+  const { siteVideoId, link, openedTo, renditionId, sentWords, sentWith: before } = drop;
+  const liveAt = drop.liveAt?.toISOString();
+  const former = { siteVideoId, link, openedTo, renditionId, sentWords, sentWith: before, liveAt };
+  const fields: DropFields = {
+    ...ANEW,
+    former: { ...former, ends: profile.abilities.swapsFiles ? 'swap' : ends },
+    round: drop.round + 1,
+    sentWith,
+    // What is live needs no other word, and no other time.
+    openAsked: true,
+  };
+  await makeMove(
+    drop,
+    'sendInPlace',
+    `A better file goes to ${channel.name}; the video there stays until it is checked`,
+    fields,
+  );
+}
+
+/** Gives a better file up that is on its way: the live video stays. */
+export async function keepFormer(drop: Drop): Promise<void> {
+  const { former, siteVideoId } = drop;
+  if (!former || !mayMove('keepFormer', drop.state, drop.snag)) {
+    throw new DeskError('not now', 'It is too late: the new file has taken its place.');
+  }
+  const { ends: _, liveAt, ...back } = former;
+  await makeMove(drop, 'keepFormer', 'The video there stays as it is; the better file is given up', {
+    ...ANEW,
+    ...back,
+    round: drop.round + 1,
+    leftBehind: [...(drop.leftBehind ?? []), ...(siteVideoId ? [siteVideoId] : [])],
+    liveAt: liveAt === undefined ? undefined : new Date(liveAt),
+  });
+}
+
+/** Takes the live video from everybody's sight at once, while a better file is on its way. */
+export async function closeFormer(drop: Drop, adapter: SiteAdapter, accountId: string): Promise<void> {
+  const { former } = drop;
+  if (!former) return;
+  try {
+    await adapter.showTo(sessionFor(accountId), former.siteVideoId, 'private');
+  } catch (error) {
+    if (!(error instanceof SiteError)) throw error;
+    throw new DeskError('site', `${adapter.profile.name} did not close it: ${error.message}. Try again.`);
+  }
+  await transaction(async (trx) => {
+    const now = found(await dropById(trx, drop.id, true), 'drop');
+    if (now.former) await setDrop(trx, drop.id, { former: { ...now.former, openedTo: 'private' } });
+    await addDropEvent(trx, drop.id, 'close', 'Closed: private now');
+    await announce(trx, 'video', drop.videoId);
+  });
+}

@@ -1,0 +1,40 @@
+import { isWider } from '@/core/drop';
+import { meantWords } from '@/desk/drop/meant';
+import type { StepContext } from './step';
+
+/** Puts the better file in the place of the live video's, where the site can: from here on the drop is that video again. */
+export async function swapFile(context: StepContext): Promise<void> {
+  const { drop, adapter, session, keep } = context;
+  const { former } = drop;
+  if (former?.ends !== 'swap' || !drop.siteVideoId) return;
+  await adapter.takePlace?.(session, former.siteVideoId, drop.siteVideoId);
+  const { siteVideoId, link, openedTo } = former;
+  // Its words are those of before until they are given once more.
+  const now = { siteVideoId, link, openedTo, former: undefined, sentWords: undefined, versions: undefined };
+  await keep(now);
+  Object.assign(drop, now);
+}
+
+/** Closes or removes the video whose place is taken, once the new one is open; its link is remembered. */
+export async function retireFormer({ drop, adapter, session, keep }: StepContext): Promise<void> {
+  const { former } = drop;
+  if (!former || former.ends === 'swap') return;
+  if (former.ends === 'remove') await adapter.remove(session, former.siteVideoId);
+  else await adapter.showTo(session, former.siteVideoId, 'private');
+  const formerLinks = [...(drop.formerLinks ?? []), former.link];
+  await keep({ former: undefined, formerLinks });
+  Object.assign(drop, { former: undefined, formerLinks });
+}
+
+/** Shows the live video to fewer people where fewer are to see it now, though a better file is still on its way. */
+export async function narrowFormer(context: StepContext): Promise<void> {
+  const { drop, record, channel, profile, adapter, session, keep } = context;
+  const { former } = drop;
+  if (!former?.openedTo) return;
+  const { end, password } = meantWords(record, channel, drop, profile);
+  if (!isWider(former.openedTo, end)) return;
+  await adapter.showTo(session, former.siteVideoId, end, password);
+  const narrowed = { ...former, openedTo: end };
+  await keep({ former: narrowed });
+  drop.former = narrowed;
+}

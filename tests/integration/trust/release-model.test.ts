@@ -1,0 +1,190 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { momentAt } from '@/core/release';
+import { DeskError } from '@/desk/desk-error';
+import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { sendVideo } from '@/desk/drop/send';
+import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { makeClip } from '../../setup/clips';
+import {
+  bringFile,
+  channelsOfTheYard,
+  onlyDrop,
+  setFaultsAt,
+  untilSheet,
+  untilState,
+  videosAt,
+} from '../../setup/desk';
+import { aWorker } from '../../setup/worker';
+
+const worker = aWorker();
+const clip = makeClip({ name: 'release-model.mp4', seconds: 2 });
+/** One site that keeps times by itself, and one for which Kettle Drop does. */
+const PLACES = [
+  { site: 'lanternfold', channel: 'Marrow Quay' },
+  { site: 'fieldgate', channel: 'Marrow Quay Films' },
+] as const;
+let ids: Map<string, string>;
+
+const noFaults = async () => {
+  for (const { site } of PLACES) await setFaultsAt(site);
+};
+beforeAll(async () => {
+  ids = await channelsOfTheYard();
+}, 60_000);
+afterAll(noFaults);
+
+/** What is known of one video: from when on it may be open, as the record was last said to mean it. */
+interface Known {
+  mayOpenFrom: number;
+  opened: boolean;
+}
+type Model = Known[];
+
+/** One video with what its site really shows. */
+class Real {
+  constructor(
+    readonly videoId: string,
+    readonly site: string,
+    readonly fileName: string,
+  ) {}
+
+  async there(): Promise<{ open: boolean; since: number }> {
+    const video = (await videosAt(this.site)).find(({ fileName }) => fileName === this.fileName) ?? {};
+    const open = video.visibility === 'open' || video.audience === 'public';
+    return { open, since: Date.parse(String(video.publishedAt)) };
+  }
+
+  /** Looks whether it is open, and holds that against from when on it may be. */
+  async look(known: Known): Promise<void> {
+    const { open, since } = await this.there();
+    if (known.opened) expect(open, `${this.fileName} was closed again`).toBe(true);
+    else if (open) {
+      expect(since, `${this.fileName} is open, and was not to be before`).toBeGreaterThanOrEqual(known.mayOpenFrom);
+      known.opened = true;
+    }
+  }
+}
+
+type Command = fc.AsyncCommand<Model, Real[]>;
+
+/** Does something to one video; what the desk refuses changes nothing. */
+class ToVideo implements Command {
+  constructor(
+    readonly index: number,
+    readonly what: 'in seconds' | 'call off' | 'word' | 'take back',
+    readonly seconds: number,
+  ) {}
+  check = () => true;
+  toString = () => `${this.what}(${this.index}${this.what === 'in seconds' ? `, ${this.seconds} s` : ''})`;
+  async run(model: Model, real: Real[]): Promise<void> {
+    const [known, video] = [model[this.index], real[this.index]];
+    if (!known || !video) return;
+    await video.look(known);
+    // What is said while it opens may come too late, or just in time: both are right, and from then on both may be seen.
+    const before = known.mayOpenFrom;
+    const at = Date.now();
+    try {
+      if (this.what === 'in seconds') {
+        const instant = Math.ceil(at / 1000) * 1000 + this.seconds * 1000;
+        await editVideo(video.videoId, { release: 'at a time', opensAt: momentAt(new Date(instant), 'Asia/Kolkata') });
+        known.mayOpenFrom = instant;
+      } else if (this.what === 'call off') {
+        await editVideo(video.videoId, { release: 'on my word' });
+        known.mayOpenFrom = Number.POSITIVE_INFINITY;
+      } else {
+        const { id } = onlyDrop(await lookAtSheet(video.videoId));
+        await actOnDrop(id, { action: this.what === 'word' ? 'open' : 'not yet' });
+        if (this.what === 'word') known.mayOpenFrom = Math.min(known.mayOpenFrom, at);
+      }
+    } catch (error) {
+      if (!(error instanceof DeskError)) throw error;
+    }
+    // It may have opened by what held before, just before this.
+    const { open, since } = await video.there();
+    if (open && !known.opened && since < known.mayOpenFrom) {
+      expect(since).toBeGreaterThanOrEqual(Math.min(before, at));
+      expect(since).toBeLessThanOrEqual(Date.now());
+      known.opened = true;
+    }
+  }
+}
+
+/** Does something to the machine or to the sites. */
+class ToMachine implements Command {
+  constructor(
+    readonly what: 'kill' | 'start' | 'busy' | 'wait',
+    readonly milliseconds: number,
+  ) {}
+  check = () => true;
+  toString = () => (this.what === 'wait' ? `wait(${this.milliseconds} ms)` : this.what);
+  async run(model: Model, real: Real[]): Promise<void> {
+    if (this.what === 'kill' && worker.isRunning()) await worker.end('SIGKILL');
+    if (this.what === 'start' && !worker.isRunning()) worker.start();
+    if (this.what === 'busy') {
+      for (const { site } of PLACES) await setFaultsAt(site, { kind: 'answer', status: 503, retryAfter: 1, times: 2 });
+    }
+    if (this.what === 'wait') await pause(this.milliseconds);
+    for (const [index, video] of real.entries()) if (model[index]) await video.look(model[index]);
+  }
+}
+
+const index = fc.nat({ max: PLACES.length - 1 });
+const commands = fc.commands(
+  [
+    fc.tuple(index, fc.integer({ min: 1, max: 5 })).map(([at, seconds]) => new ToVideo(at, 'in seconds', seconds)),
+    fc
+      .tuple(index, fc.constantFrom('call off' as const, 'word' as const, 'take back' as const))
+      .map(([at, what]) => new ToVideo(at, what, 0)),
+    fc.constantFrom('kill' as const, 'start' as const, 'busy' as const).map((what) => new ToMachine(what, 0)),
+    fc.integer({ min: 100, max: 2500 }).map((milliseconds) => new ToMachine('wait', milliseconds)),
+  ],
+  { maxCommands: 14, size: 'max' },
+);
+
+describe('releases', () => {
+  it('open never early, never twice, and none is forgotten, whatever is moved and whatever stops', {
+    timeout: 400_000,
+    retry: 0,
+  }, async () => {
+    let runs = 0;
+    const property = fc.asyncProperty(commands, async (all) => {
+      runs += 1;
+      if (!worker.isRunning()) worker.start();
+      await noFaults();
+      const real = await Promise.all(
+        PLACES.map(async ({ site, channel }, place) => {
+          const fileName = `model-${runs}-${place}-${Date.now()}.mp4`;
+          const videoId = await bringFile(clip, 'none', fileName);
+          await tickChannel(videoId, ids.get(channel) ?? '', true);
+          await untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
+          await editVideo(videoId, { privacy: 'everyone', release: 'on my word' });
+          await sendVideo(videoId);
+          return new Real(videoId, site, fileName);
+        }),
+      );
+      for (const { videoId } of real) await untilState(videoId, 'held');
+      const model: Model = real.map(() => ({ mayOpenFrom: Number.POSITIVE_INFINITY, opened: false }));
+      await fc.asyncModelRun(() => ({ model, real }), all);
+      await noFaults();
+      if (!worker.isRunning()) worker.start();
+      for (const [at, video] of real.entries()) {
+        const known = model[at] as Known;
+        if (Number.isFinite(known.mayOpenFrom) || known.opened) {
+          const drop = await untilState(video.videoId, 'live');
+          await video.look(known);
+          expect(known.opened, `${video.fileName} was forgotten`).toBe(true);
+          const { events = [] } =
+            (await lookAtSheet(video.videoId)).channels.find((each) => each.drop?.id === drop.id) ?? {};
+          expect(events.filter(({ kind }) => kind === 'opened')).toHaveLength(1);
+        } else {
+          await pause(500);
+          expect((await video.there()).open, `${video.fileName} is open, and nobody said so`).toBe(false);
+        }
+      }
+    });
+    await fc.assert(property, { numRuns: 4, endOnFailure: true });
+  });
+});

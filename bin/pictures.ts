@@ -7,6 +7,7 @@ const folder = path.resolve('docs/screenshots');
 
 interface Drop {
   video: string;
+  drop: string;
   title: string;
   site: string;
   link: string;
@@ -55,14 +56,6 @@ await take('board', address, { before: untilSnag });
 await take('board-dark', address, { dark: true });
 await take('channels', `${address}/channels`);
 await take('board-phone', address, { width: 390, height: 844 });
-await take('board-many', address, {
-  before: async (page) => {
-    const boxes = page.getByRole('checkbox', { name: /^Select (?!all)/ });
-    await boxes.nth(2).click();
-    await boxes.nth(3).click();
-    await page.waitForTimeout(300);
-  },
-});
 await take('sheet', `${address}/videos/${keel.video}`);
 await take('sheet-chapters', `${address}/videos/${keel.video}`, {
   height: 900,
@@ -89,13 +82,6 @@ await take('series', `${address}/series`, {
   },
 });
 await take('links', `${address}/links`);
-await take('sheet-markers', `${address}/videos/${keel.video}`, {
-  before: async (page) => {
-    await openSection(page, 'Markers');
-    await page.getByRole('checkbox', { name: 'Choose all that are shown' }).check();
-    await page.waitForTimeout(400);
-  },
-});
 await take('sheet-phone', `${address}/videos/${named('Steaming').video}`, { width: 390, height: 844 });
 await take('sheet-files', `${address}/videos/${named('Three knots').video}`, {
   height: 860,
@@ -119,10 +105,11 @@ await take('sheet-frame', `${address}/videos/${named('Three knots').video}`, {
   },
 });
 const caulking = drops.filter((drop) => drop.title.startsWith('Caulking'));
-await take('sheet-readiness', `${address}/videos/${named('Three knots').video}`, {
-  height: 900,
-  before: (page) => openSection(page, 'Declarations'),
-});
+const dropOf = (title: string, site: string) =>
+  drops.find((drop) => drop.title.startsWith(title) && drop.site === site)?.drop ?? '';
+await take('drop-match', `${address}/drops/${dropOf('Steaming', 'lanternfold')}`, { height: 900 });
+await take('drop-difference', `${address}/drops/${dropOf('Sharpening', 'lanternfold')}`, { height: 900 });
+await take('notices', `${address}/notices`, { height: 900 });
 const watched = caulking.find((drop) => drop.site === 'lanternfold')?.link;
 if (watched) await take('watch', watched, { height: 1000 });
 await take('calendar', `${address}/calendar`);

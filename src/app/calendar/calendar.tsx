@@ -1,8 +1,15 @@
 'use client';
 
-import { DndContext, PointerSensor, useSensor, useSensors } from '@dnd-kit/core';
+import {
+  type CollisionDetection,
+  DndContext,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
-import { addDays, format, startOfDay } from 'date-fns';
+import { addDays, format, setMinutes, startOfDay } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useId, useMemo, useState } from 'react';
 import type { CalendarView } from '@/desk/look/views';
@@ -16,6 +23,7 @@ import { OpeningLine } from './opening-line';
 import { Subscribe } from './subscribe';
 import { TimesIn } from './times-in';
 import { useMoves } from './use-moves';
+import { WeekHours } from './week-hours';
 
 const CONCERNS = ['calendar'] as const;
 const KEPT_AS = 'calendar look';
@@ -28,6 +36,13 @@ function letNoClickFollow(): void {
   window.addEventListener('click', stop, { capture: true });
   setTimeout(() => window.removeEventListener('click', stop, { capture: true }), CLICK_MILLISECONDS);
 }
+
+/** A free place lies in its day: it is meant where the pointer is on it. */
+const narrowest: CollisionDetection = (given) => {
+  const hits = pointerWithin(given);
+  const place = hits.find(({ id }) => String(id).startsWith('place '));
+  return place ? [place] : hits;
+};
 
 /** What a look is called, by what it shows. */
 function headOf(look: Look, days: readonly Date[], day: Date): string {
@@ -68,7 +83,7 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
   });
   const openings = useMemo(() => openingsByDay(data?.entries ?? []), [data]);
   const places = useMemo(() => placesByDay(data?.places ?? []), [data]);
-  const { move, mayUndo, undo } = useMoves(CONCERNS);
+  const { move, moveTo, mayUndo, undo } = useMoves(CONCERNS);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const show = (next: Look) => {
     localStorage.setItem(KEPT_AS, next);
@@ -120,19 +135,31 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
       <DndContext
         id={dragId}
         sensors={sensors}
+        collisionDetection={narrowest}
         onDragEnd={({ active, over }) => {
           letNoClickFollow();
           const opening = active.data.current?.opening as Opening | undefined;
-          const onto = over?.data.current?.day as Date | undefined;
-          if (opening && onto) void move(opening, onto);
+          const { day: onto, at, hour } = (over?.data.current ?? {}) as { day?: Date; at?: Date; hour?: Date };
+          if (!opening) return;
+          if (at) void moveTo(opening, at);
+          // In another hour, at the same minute of it.
+          else if (hour) void moveTo(opening, setMinutes(hour, opening.at.getMinutes()));
+          else if (onto) void move(opening, onto);
         }}
       >
         {look === 'list' ? (
           <DayList days={days} openings={openings} onMove={(opening, onto) => void move(opening, onto)} />
+        ) : look === 'week' ? (
+          <WeekHours
+            days={days}
+            openings={openings}
+            places={places}
+            onMove={(opening, onto) => void move(opening, onto)}
+          />
         ) : (
           <DayGrid
             days={days}
-            around={look === 'month' ? day : undefined}
+            around={day}
             openings={openings}
             places={places}
             onMove={(opening, onto) => void move(opening, onto)}

@@ -12,7 +12,7 @@ const COLUMNS = 7;
 interface DayGridProps {
   days: readonly Date[];
   /** The day that is looked at: days of other months are quieter. */
-  around: Date | undefined;
+  around: Date;
   openings: ReadonlyMap<string, Opening[]>;
   places: ReadonlyMap<string, FreePlace[]>;
   onMove: (opening: Opening, to: Date) => void;
@@ -32,8 +32,7 @@ export function DayGrid({ days, around, openings, places, onMove }: DayGridProps
           <Day
             key={dayKey(day)}
             day={day}
-            tall={days.length === COLUMNS}
-            quiet={around !== undefined && !isSameMonth(day, around)}
+            quiet={!isSameMonth(day, around)}
             openings={openings.get(dayKey(day)) ?? []}
             places={places.get(dayKey(day)) ?? []}
             onMove={onMove}
@@ -47,18 +46,17 @@ export function DayGrid({ days, around, openings, places, onMove }: DayGridProps
 interface DayProps extends Pick<DayGridProps, 'onMove'> {
   day: Date;
   quiet: boolean;
-  tall: boolean;
   openings: readonly Opening[];
   places: readonly FreePlace[];
 }
 
-function Day({ day, quiet, tall, openings, places, onMove }: DayProps) {
+function Day({ day, quiet, openings, places, onMove }: DayProps) {
   const { setNodeRef, isOver } = useDroppable({ id: dayKey(day), data: { day } });
   return (
     <section
       ref={setNodeRef}
       aria-label={format(day, 'EEEE d MMMM')}
-      className={`border-line border-r border-b p-1 [&:nth-child(7n)]:border-r-0 ${tall ? 'min-h-80' : 'min-h-[82px]'} ${quiet ? 'bg-paper' : ''} ${isOver ? 'bg-copper-wash' : ''}`}
+      className={`border-line border-r border-b p-1 [&:nth-child(7n)]:border-r-0 min-h-[82px] ${quiet ? 'bg-paper' : ''} ${isOver ? 'bg-copper-wash' : ''}`}
     >
       <p className={`px-1.5 text-[13px] tabular-nums ${isToday(day) ? 'font-bold' : 'text-soft'}`}>
         {format(day, day.getDate() === 1 ? 'd MMM' : 'd')}

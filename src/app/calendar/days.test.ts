@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CalendarEntry } from '@/desk/look/views';
-import { dayKey, daysOf, openingsByDay, placesByDay, stepped } from './days';
+import { dayKey, daysOf, openingsByDay, placesByDay, stepped, timesThere, timeThere, wallIn } from './days';
 
 const day = new Date(2026, 10, 27, 15, 30);
 const entry = (videoId: string, at: Date, name: string) =>
@@ -46,5 +46,35 @@ describe('the days of the Calendar', () => {
     expect(found.get('2026-11-27')?.map(({ entries }) => entries.map(({ channel }) => channel.name))).toEqual([
       ['One', 'Two'],
     ]);
+  });
+});
+
+describe('the time where a site is', () => {
+  // IANA: America/St_Johns is 3 h 30 min behind UTC in winter; Pacific/Apia 13 h ahead.
+  const at = new Date('2026-11-28T02:00:00Z');
+
+  it('is said with its day where that is another than here', () => {
+    const here = new Intl.DateTimeFormat('en-GB', { day: 'numeric' }).format(at);
+    const there = new Intl.DateTimeFormat('en-GB', { day: 'numeric', timeZone: 'America/St_Johns' }).format(at);
+    expect(timeThere(at, 'America/St_Johns')).toBe(here === there ? '22:30' : 'Fri 22:30');
+    expect(timeThere(at, Intl.DateTimeFormat().resolvedOptions().timeZone)).toMatch(/^\d\d:\d\d$/);
+  });
+
+  it('is said of each site once, and of none that has the time of here', () => {
+    const entry = (siteName: string, printsDateIn: string | null) =>
+      ({ channel: { siteName }, printsDateIn }) as CalendarEntry;
+    const { timeZone } = Intl.DateTimeFormat().resolvedOptions();
+    const entries = [
+      entry('Lanternfold', 'Pacific/Apia'),
+      entry('Lanternfold', 'Pacific/Apia'),
+      entry('Here', timeZone),
+      entry('None', null),
+    ];
+    expect(timesThere({ key: '', at, entries }).map(({ siteName }) => siteName)).toEqual(['Lanternfold']);
+  });
+
+  it('is a wall time of the zone, also after midnight', () => {
+    expect(wallIn('America/St_Johns', at)).toBe('2026-11-27T22:30:00');
+    expect(wallIn('UTC', new Date('2026-11-28T00:05:09Z'))).toBe('2026-11-28T00:05:09');
   });
 });

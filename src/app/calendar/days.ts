@@ -58,3 +58,33 @@ export function placesByDay(places: readonly FreePlace[]): Map<string, FreePlace
 }
 
 export const dayKey = (day: Date): string => format(day, 'yyyy-MM-dd');
+
+/** The time of an instant in a zone, with the day where it is another than here. */
+export function timeThere(at: Date, zone: string): string {
+  const parts = (options: Intl.DateTimeFormatOptions, timeZone?: string) =>
+    new Intl.DateTimeFormat('en-GB', { ...options, timeZone }).format(at);
+  const time = parts({ hour: '2-digit', minute: '2-digit' }, zone);
+  const day = { weekday: 'short', day: 'numeric' } as const;
+  return parts(day, zone) === parts(day) ? time : `${parts({ weekday: 'short' }, zone)} ${time}`;
+}
+
+/** The sites of an opening that print the date of a zone with another time than here, each with its time there. */
+export function timesThere({ at, entries }: Opening): { siteName: string; time: string; otherDay: boolean }[] {
+  const here = format(at, 'HH:mm');
+  const bySite = new Map(entries.map(({ channel, printsDateIn }) => [channel.siteName, printsDateIn]));
+  return [...bySite].flatMap(([siteName, zone]) => {
+    const time = zone ? timeThere(at, zone) : here;
+    return time === here ? [] : [{ siteName, time, otherDay: time.includes(' ') }];
+  });
+}
+
+/** An instant as clocks in a zone show it: 2026-11-28T18:30:00. */
+export function wallIn(zone: string, at: Date): string {
+  // Of the languages that the engine knows, Swedish writes a date as ISO 8601 does.
+  const text = new Intl.DateTimeFormat('sv-SE', {
+    ...{ year: 'numeric', month: '2-digit', day: '2-digit' },
+    ...{ hour: '2-digit', minute: '2-digit', second: '2-digit' },
+    timeZone: zone,
+  }).format(at);
+  return text.replace(' ', 'T');
+}

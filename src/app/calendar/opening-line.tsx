@@ -7,7 +7,7 @@ import type { KeyboardEvent } from 'react';
 import { shownIn } from '@/core/release/in-words';
 import { dropStateWords } from '@/ui/drop-words';
 import { LOOK_COLOURS, lookOf, type StopsLook } from '@/ui/stops';
-import type { Opening } from './days';
+import { type Opening, timesThere } from './days';
 import { isMovable } from './use-moves';
 
 /** The worst that stands of its channels is what is seen first. */
@@ -63,6 +63,14 @@ export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps)
       <span className={`text-soft ${wide ? '' : 'block'}`}>
         {names}
         <span className={wide ? '' : 'sr-only'}> · {states}</span>
+        {timesThere(opening)
+          .filter(({ otherDay }) => wide || otherDay)
+          .map(({ siteName, time }) => (
+            <span key={siteName} className={wide ? '' : 'block'}>
+              {wide && ' · '}
+              {siteName}: {time}
+            </span>
+          ))}
         {wide && said && said.zone !== Intl.DateTimeFormat().resolvedOptions().timeZone && (
           <span>
             {' '}

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Moment } from '@/core/release';
 import { useActs } from '@/ui/saving/use-acts';
-import { dayKey, type Opening } from './days';
+import { dayKey, type Opening, wallIn } from './days';
 
 interface Move {
   entry: Opening['entries'][number];
@@ -22,7 +22,10 @@ function movedTo(opensAt: Moment, from: Date, to: Date): Moment {
   return { wall: `${day.toISOString().slice(0, 10)}${opensAt.wall.slice(10)}`, zone: opensAt.zone };
 }
 
-/** Moves of openings to other days, which can be taken back one by one. */
+/** Another instant, by the clocks that the time was said in. */
+const momentAt = (opensAt: Moment, at: Date): Moment => ({ wall: wallIn(opensAt.zone, at), zone: opensAt.zone });
+
+/** Moves of openings to other days or times, which can be taken back one by one. */
 export function useMoves(concerns: readonly unknown[]) {
   const { save } = useActs(concerns);
   const [made, setMade] = useState<Move[][]>([]);
@@ -41,17 +44,25 @@ export function useMoves(concerns: readonly unknown[]) {
     for (const move of moves) ends.push(await put(move));
     return ends.every((end) => end === 'saved');
   };
+  const moveBy = async (opening: Opening, next: (opensAt: Moment) => Moment) => {
+    const moves = opening.entries.flatMap((entry): Move[] =>
+      entry.opensAt ? [{ entry, from: entry.opensAt, to: next(entry.opensAt) }] : [],
+    );
+    // What is set on the video moves all of its channels at once.
+    const once = moves.filter(({ entry }, index) => {
+      return entry.setHere || moves.findIndex((each) => !each.entry.setHere) === index;
+    });
+    if (await putAll(once)) setMade((all) => [...all, once]);
+  };
   return {
     async move(opening: Opening, to: Date) {
       if (!isMovable(opening) || dayKey(opening.at) === dayKey(to)) return;
-      const moves = opening.entries.flatMap((entry): Move[] =>
-        entry.opensAt ? [{ entry, from: entry.opensAt, to: movedTo(entry.opensAt, opening.at, to) }] : [],
-      );
-      // What is set on the video moves all of its channels at once.
-      const once = moves.filter(({ entry }, index) => {
-        return entry.setHere || moves.findIndex((each) => !each.entry.setHere) === index;
-      });
-      if (await putAll(once)) setMade((all) => [...all, once]);
+      await moveBy(opening, (opensAt) => movedTo(opensAt, opening.at, to));
+    },
+    /** To an instant, such as a free place or an hour. */
+    async moveTo(opening: Opening, at: Date) {
+      if (!isMovable(opening) || opening.at.getTime() === at.getTime()) return;
+      await moveBy(opening, (opensAt) => momentAt(opensAt, at));
     },
     mayUndo: made.length > 0,
     async undo() {

@@ -1,5 +1,6 @@
 import { date, object } from 'yup';
 import { valuesOf } from '@/core/defaults';
+import { THE_READERS } from '@/core/delivery';
 import { freePlaces, instantOf, isTimed } from '@/core/release';
 import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
@@ -7,6 +8,7 @@ import { type Drop, dropsOf } from '@/store/drops';
 import { momentsOfSeries, videosOpeningBetween } from '@/store/releases';
 import { videosById } from '@/store/videos';
 import { inForceAt, type KeptLayers, keptLayers } from '../layers/layers';
+import { site } from '../site/session';
 import { channelView } from './look';
 import type { CalendarEntry, CalendarView, FreePlace } from './views';
 
@@ -48,6 +50,12 @@ async function freePlacesBetween({ series, defaults }: KeptLayers, from: Date, t
   return places.sort((a, b) => a.at.localeCompare(b.at));
 }
 
+/** The zone whose date a site prints, where it is one. */
+function zonePrinted(siteId: string): string | null {
+  const { printsDateIn } = site(siteId).profile;
+  return printsDateIn && printsDateIn !== THE_READERS ? printsDateIn : null;
+}
+
 /** What opens and has opened in a span of any length. */
 export async function openingsBetween(from: Date, to: Date): Promise<Omit<CalendarView, 'places'>> {
   const db = database();
@@ -71,6 +79,7 @@ export async function openingsBetween(from: Date, to: Date): Promise<Omit<Calend
         channel: channelView(channel),
         together: release === 'together',
         setHere: drop.own.opensAt !== undefined,
+        printsDateIn: zonePrinted(channel.site),
         opensAt: drop.liveAt ? null : opensAt,
       },
     ];

@@ -168,6 +168,7 @@ export async function lookAtStatus() {
   return videos.flatMap(({ id, title }) =>
     (byVideo.get(id) ?? []).map((drop) => ({
       video: id,
+      drop: drop.id,
       title,
       channel: byId.get(drop.channelId)?.name ?? '',
       site: byId.get(drop.channelId)?.site ?? '',

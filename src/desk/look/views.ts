@@ -129,6 +129,8 @@ export interface CalendarEntry {
   together: boolean;
   /** Whether its time is set for this channel alone. */
   setHere: boolean;
+  /** The IANA zone whose date its site prints; null where it prints the reader's, or none. */
+  printsDateIn: string | null;
   /** Of one that is to come: its time as it was said. */
   opensAt: Moment | null;
 }

@@ -21,10 +21,16 @@ export interface KeptNoticeSettings {
 export async function noticeSettings(db: Database): Promise<KeptNoticeSettings> {
   const row: Row | undefined = await db('noticeSettings').where(ROW).first();
   return {
-    settings: { ...PLAIN_NOTICES, ...fromJson<NoticeSettings>(row?.settings ?? null) },
+    settings: await noticeWays(db),
     password: row?.sealedPassword ? unseal(row.sealedPassword) : undefined,
     secret: row?.sealedSecret ? unseal(row.sealedSecret) : undefined,
   };
+}
+
+/** The same without what is secret: no key is needed to read it. */
+export async function noticeWays(db: Database): Promise<NoticeSettings> {
+  const row: Pick<Row, 'settings'> | undefined = await db('noticeSettings').where(ROW).first('settings');
+  return { ...PLAIN_NOTICES, ...fromJson<NoticeSettings>(row?.settings ?? null) };
 }
 
 /** Keeps all of it; password and secret are sealed. */

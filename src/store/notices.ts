@@ -117,7 +117,10 @@ export async function putOffDeliveries(
 ): Promise<void> {
   await db('deliveries')
     .whereIn('id', [...ids])
-    .update({ nextTryAt: seconds === undefined ? null : inSeconds(db, seconds), trouble: trouble.slice(0, 500) });
+    .update({
+      nextTryAt: seconds === undefined ? null : inSeconds(db, seconds),
+      trouble: trouble.slice(0, 500) || null,
+    });
 }
 
 /** Seconds until the next delivery of a way is due; undefined where none is on its way. */

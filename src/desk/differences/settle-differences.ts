@@ -42,7 +42,9 @@ async function settleSnag(drop: Drop, channel: Channel, way: DifferenceWay): Pro
   const { adapter, record } = await atSite(drop, channel);
   const meant = meantWords(record, channel, { ...drop, ...(await ownNow(drop)) }, adapter.profile);
   const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
-  await makeMove(drop, move, `Taken over here as ${adapter.profile.name} shows it`, { sentWords: meant.asText });
+  // What could not be taken over to the letter is not told again as somebody's change.
+  const shows = (drop.snag?.differences ?? []).map((each) => ({ ...each, left: true as const }));
+  await makeMove(drop, move, `Taken over here as ${adapter.profile.name} shows it`, { sentWords: meant.asText, shows });
 }
 
 /** Once it is live, nothing waits for it. */

@@ -227,5 +227,7 @@ async function accept(drop: Drop, channel: Channel, { profile }: SiteAdapter): P
   const meant = meantWords(record, channel, drop, profile);
   const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
   // What was accepted counts as what was meant, until something is changed.
-  return makeMove(drop, move, 'Accepted as the site shows it', { sentWords: meant.asText });
+  // Nobody has changed it there since: it is not told as that when it is read again.
+  const shows = (snag?.differences ?? []).map((each) => ({ ...each, left: true as const }));
+  return makeMove(drop, move, 'Accepted as the site shows it', { sentWords: meant.asText, shows });
 }

@@ -24,14 +24,17 @@ export async function deliverDue(way: NoticeWay): Promise<void> {
   const notices = new Map(
     (await noticesById(db, [...new Set(due.map(({ noticeId }) => noticeId))])).map((each) => [each.id, each]),
   );
+  // What its video took along meanwhile is told to nobody.
+  const left = due.filter(({ noticeId }) => notices.has(noticeId));
   const told = await noticesToTell(
     db,
-    due.flatMap(({ noticeId }) => notices.get(noticeId) ?? []),
+    left.flatMap(({ noticeId }) => notices.get(noticeId) ?? []),
   );
+  if (left.length === 0) return;
   if (way === 'email') {
-    return trying(due, () => sendMail(kept.settings.email, kept.password, mailOf(told), ids[0] ?? ''));
+    return trying(left, () => sendMail(kept.settings.email, kept.password, mailOf(told), ids[0] ?? ''));
   }
-  for (const [index, delivery] of due.entries()) {
+  for (const [index, delivery] of left.entries()) {
     const notice = told[index];
     if (!notice) continue;
     await trying([delivery], () => postNotice(kept.settings.webhook.address, kept.secret ?? '', delivery.id, notice));

@@ -3,7 +3,7 @@ import { type NoticeKind, type NoticeSettings, type NoticeWay, tellAt, tells } f
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
-import { noticeSettings } from '@/store/notice-settings';
+import { noticeSettings, noticeWays } from '@/store/notice-settings';
 import { deliveryTrouble, noticesById, noticesKept, seeNotices, unseenNotices } from '@/store/notices';
 import { channelView } from '../look/look';
 import { type NoticeToTell, noticesToTell } from './notice-to-tell';
@@ -58,7 +58,7 @@ export async function lookAtNotices(before?: unknown): Promise<NoticesView> {
 /** The newest of what the browser may say now: nothing in quiet hours, and only the kinds and channels that it is to tell of. */
 export async function lookAtBrowserNotices(): Promise<NoticesView> {
   const db = database();
-  const { settings } = await noticeSettings(db);
+  const settings = await noticeWays(db);
   const all = await lookAtNotices();
   const now = new Date();
   if (tellAt(now, settings, 'browser') > now) return { ...all, notices: [] };
@@ -73,7 +73,7 @@ export async function lookAtBrowserNotices(): Promise<NoticesView> {
 /** How many nobody has seen, and whether the browser is to show new ones. */
 export async function lookAtUnseen(): Promise<{ unseen: number; browser: boolean }> {
   const db = database();
-  const { settings } = await noticeSettings(db);
+  const settings = await noticeWays(db);
   return { unseen: await unseenNotices(db), browser: settings.browser.on };
 }
 

@@ -4,7 +4,7 @@ import type { Database } from '@/store/database';
 import type { Drop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { hastenJob } from '@/store/jobs';
-import { noticeSettings } from '@/store/notice-settings';
+import { noticeWays } from '@/store/notice-settings';
 import { addDelivery, addNotice } from '@/store/notices';
 
 /** Ways on which the worker tells; the browser hears of it by the page. */
@@ -22,7 +22,7 @@ export async function tell(
 ): Promise<void> {
   const { id: dropId, videoId, channelId } = drop;
   const id = await addNotice(trx, { kind, dropId, videoId, channelId, says });
-  const { settings } = await noticeSettings(trx);
+  const settings = await noticeWays(trx);
   const at = await databaseTime(trx);
   for (const way of BY_WORKER) {
     if (!tells(settings, way, { kind, channelId })) continue;

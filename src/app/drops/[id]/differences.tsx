@@ -4,6 +4,7 @@ import { undecided } from '@/core/drop';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { Moment } from '@/ui/moment';
+import { useSure } from '@/ui/sure';
 import { Part } from './part';
 import { TextDiff } from './text-diff';
 import type { DropHandle } from './use-drop';
@@ -18,11 +19,22 @@ const WITHOUT_TEXT: Record<string, string> = {
 /** What the site shows otherwise than it was meant, and the three ways on. */
 export function Differences({ handle }: { handle: DropHandle }) {
   const { view } = handle;
+  const sure = useSure();
   const { channel, differences, readAt, mayTakeOver } = view;
   if (differences.length === 0) return null;
   const open = undecided(differences);
   const live = channel.drop?.state === 'live';
   const rightable = open.length > 0 && !open.some(({ field }) => field === 'file' || field === 'video');
+  const putRight = async () => {
+    // What was changed here and not sent goes along.
+    const question = {
+      title: `Put it right on ${channel.name}?`,
+      follows: [`What you have changed here goes out, too: ${channel.changes.map((each) => each.field).join(', ')}.`],
+      yes: 'Send all of it',
+    };
+    if (channel.changes.length > 0 && !(await sure(question))) return;
+    await handle.settleDifferences('put right');
+  };
   const leavable = live || (channel.drop?.actions.includes('accept') ?? false);
   return (
     <Part
@@ -50,7 +62,7 @@ export function Differences({ handle }: { handle: DropHandle }) {
       {open.length > 0 && (
         <div className="flex flex-wrap gap-2">
           {rightable && (
-            <Button look="press" onClick={() => void handle.settleDifferences('put right')}>
+            <Button look="press" onClick={() => void putRight()}>
               Put it right there
             </Button>
           )}

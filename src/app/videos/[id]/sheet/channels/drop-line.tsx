@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import type { SnagKind } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { Button } from '@/ui/button';
@@ -17,6 +18,9 @@ import { useSections } from '../sections/sections-provider';
 import type { SheetHandle } from '../use-sheet';
 
 type SentDrop = NonNullable<SheetChannel['drop']>;
+
+/** Snags whose ways on stand on the page of the drop. */
+const HAS_WAYS: readonly SnagKind[] = ['rights', 'difference', 'review'];
 
 interface DropLineProps {
   channel: SheetChannel;
@@ -63,6 +67,11 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
       {drop.snag && (
         <p className="text-[13px]">
           {drop.snag.remedy}.{' '}
+          {HAS_WAYS.includes(drop.snag.kind) && (
+            <Link href={`/drops/${drop.id}`} className="textlink">
+              See the ways on
+            </Link>
+          )}{' '}
           {place && (
             <button type="button" onClick={() => goTo(place)} className="textlink">
               Go to {SECTION_NAMES[sectionOf(place)].toLowerCase()}

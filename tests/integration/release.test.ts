@@ -240,6 +240,18 @@ describe('a video that opens on all channels together', () => {
 });
 
 describe('a word to open', () => {
+  it('gives way to a time that is set after it, before it took effect', async () => {
+    const id = await sent({ release: 'on my word' }, 'Marrow Quay Films');
+    const { id: drop } = await untilState(id, 'held');
+    await worker.end();
+    await actOnDrop(drop, { action: 'open' });
+    const moment = inSeconds(6);
+    await editVideo(id, { release: 'at a time', opensAt: moment });
+    worker.start();
+    await untilState(id, 'live');
+    expect(await openedAt('fieldgate', id)).toBeGreaterThanOrEqual(instantOf(moment).getTime());
+  });
+
   it('takes effect a little later, and can be taken back until then', async () => {
     const id = heldOn('Marrow Quay Films');
     await editVideo(id, { release: 'on my word' });

@@ -254,7 +254,7 @@ const APPLIERS: Appliers = {
   async onChannel(trx, id, { id: channelId, own }) {
     const before = (await dropsOf(trx, [id])).find((drop) => drop.channelId === channelId)?.own ?? {};
     await setDropOn(trx, id, channelId, { own });
-    await keepToRelease(trx, id, before, own);
+    await keepToRelease(trx, id, before, own, channelId);
   },
   onPlaylists: (trx, id, { id: channelId, chosenPlaylists }) =>
     setDropOn(trx, id, channelId, { chosenPlaylists: chosenPlaylists ?? undefined }),

@@ -1,6 +1,6 @@
 import type { DefaultField, LayerValues } from '@/core/defaults';
 import type { Database } from '@/store/database';
-import { dropsOf, isOpeningNow, lookAtHeldAgain, moveDrop } from '@/store/drops';
+import { addDropEvent, dropsOf, isOpeningNow, lookAtHeldAgain, moveDrop, takeWordBack } from '@/store/drops';
 import { DeskError } from '../desk-error';
 
 /** Fields that decide when a video opens, and to whom. */
@@ -11,6 +11,7 @@ const MOMENT_FIELDS: readonly DefaultField[] = ['release', 'opensAt'];
 /**
  * Has drops that are held, or have missed their moment, keep to another release from now on. Its video is locked.
  * @param before what the video, or it on one channel, sets until now
+ * @param channelId of the one channel that it is set for
  * @throws DeskError where the moment is changed and a site is just being asked to open it
  */
 export async function keepToRelease(
@@ -18,6 +19,7 @@ export async function keepToRelease(
   videoId: string,
   before: LayerValues,
   after: LayerValues,
+  channelId?: string,
 ): Promise<void> {
   const differs = (field: DefaultField) => JSON.stringify(before[field]) !== JSON.stringify(after[field]);
   if (!OPENING_FIELDS.some(differs)) return;
@@ -26,6 +28,11 @@ export async function keepToRelease(
   }
   await lookAtHeldAgain(trx, videoId);
   for (const drop of await dropsOf(trx, [videoId])) {
+    if (channelId !== undefined && drop.channelId !== channelId) continue;
+    // What is said last holds: a word of before does not open it ahead of a time that was set since.
+    if (MOMENT_FIELDS.some(differs) && (await takeWordBack(trx, drop.id))) {
+      await addDropEvent(trx, drop.id, 'word', 'Not opened by your word: another release was set since');
+    }
     if (drop.snag?.kind === 'missed') await moveDrop(trx, drop, 'tryAgain', 'Its release was changed');
   }
 }

@@ -36,11 +36,15 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(noFaults);
 
-/** What is known of one video: from when on it may be open, as the record was last said to mean it. */
+/** What is known of one video: its set time, since when a word holds, and whether it was seen to be open. */
 interface Known {
-  mayOpenFrom: number;
+  set: number;
+  word: number;
   opened: boolean;
 }
+const NEVER = Number.POSITIVE_INFINITY;
+/** From when on it may be open. */
+const mayOpenFrom = ({ set, word }: Known): number => Math.min(set, word);
 type Model = Known[];
 
 /** One video with what its site really shows. */
@@ -62,7 +66,7 @@ class Real {
     const { open, since } = await this.there();
     if (known.opened) expect(open, `${this.fileName} was closed again`).toBe(true);
     else if (open) {
-      expect(since, `${this.fileName} is open, and was not to be before`).toBeGreaterThanOrEqual(known.mayOpenFrom);
+      expect(since, `${this.fileName} is open, and was not to be before`).toBeGreaterThanOrEqual(mayOpenFrom(known));
       known.opened = true;
     }
   }
@@ -84,27 +88,27 @@ class ToVideo implements Command {
     if (!known || !video) return;
     await video.look(known);
     // What is said while it opens may come too late, or just in time: both are right, and from then on both may be seen.
-    const before = known.mayOpenFrom;
+    const before = mayOpenFrom(known);
     const at = Date.now();
     try {
       if (this.what === 'in seconds') {
         const instant = Math.ceil(at / 1000) * 1000 + this.seconds * 1000;
         await editVideo(video.videoId, { release: 'at a time', opensAt: momentAt(new Date(instant), 'Asia/Kolkata') });
-        known.mayOpenFrom = instant;
+        Object.assign(known, { set: instant, word: NEVER });
       } else if (this.what === 'call off') {
         await editVideo(video.videoId, { release: 'on my word' });
-        known.mayOpenFrom = Number.POSITIVE_INFINITY;
+        Object.assign(known, { set: NEVER, word: NEVER });
       } else {
         const { id } = onlyDrop(await lookAtSheet(video.videoId));
         await actOnDrop(id, { action: this.what === 'word' ? 'open' : 'not yet' });
-        if (this.what === 'word') known.mayOpenFrom = Math.min(known.mayOpenFrom, at);
+        known.word = this.what === 'word' ? at : NEVER;
       }
     } catch (error) {
       if (!(error instanceof DeskError)) throw error;
     }
     // It may have opened by what held before, just before this.
     const { open, since } = await video.there();
-    if (open && !known.opened && since < known.mayOpenFrom) {
+    if (open && !known.opened && since < mayOpenFrom(known)) {
       expect(since).toBeGreaterThanOrEqual(Math.min(before, at));
       expect(since).toBeLessThanOrEqual(Date.now());
       known.opened = true;
@@ -166,13 +170,13 @@ describe('releases', () => {
         }),
       );
       for (const { videoId } of real) await untilState(videoId, 'held');
-      const model: Model = real.map(() => ({ mayOpenFrom: Number.POSITIVE_INFINITY, opened: false }));
+      const model: Model = real.map(() => ({ set: NEVER, word: NEVER, opened: false }));
       await fc.asyncModelRun(() => ({ model, real }), all);
       await noFaults();
       if (!worker.isRunning()) worker.start();
       for (const [at, video] of real.entries()) {
         const known = model[at] as Known;
-        if (Number.isFinite(known.mayOpenFrom) || known.opened) {
+        if (Number.isFinite(mayOpenFrom(known)) || known.opened) {
           const drop = await untilState(video.videoId, 'live');
           await video.look(known);
           expect(known.opened, `${video.fileName} was forgotten`).toBe(true);

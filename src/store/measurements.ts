@@ -36,6 +36,15 @@ export async function measurementsOf(db: Database, cutIds: readonly string[]): P
   );
 }
 
+/** What was found of another cut with the same bytes, where one is measured. @param digest SHA-256 in hexadecimal */
+export async function measuresOfSame(db: Database, digest: string): Promise<CutMeasures | undefined> {
+  const row: { found: string } | undefined = await db('measurements as m')
+    .join('cuts as c', 'c.id', 'm.cutId')
+    .where({ 'c.digest': digest, 'm.state': 'ready' })
+    .first('m.found');
+  return row && fromJson<CutMeasures>(row.found);
+}
+
 /** Ends a measurement: with what was found, or with why it could not be measured. */
 export async function endMeasuring(
   db: Database,

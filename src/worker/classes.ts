@@ -41,14 +41,14 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
   const { leaseSeconds } = settings();
   const due = new DueWork(() => sortsDue(database()));
   const done = () => due.forget();
+  const hear = (wake: () => void) => due.hear(wake);
   const drops = (
     name: string,
     atOnce: number,
     states: readonly CarriedState[],
     rules: { firstTryAlways: boolean; mostOfChannel?: number; alsoResting?: boolean },
   ): LaneClass<DropPiece> => ({
-    name,
-    atOnce,
+    ...{ name, atOnce, hear },
     async take(most) {
       if (!(await due.has('states', states))) return [];
       const resting = rules.alsoResting ? [] : await restingChannels(database());
@@ -63,8 +63,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     kinds: readonly JobKind[],
     free: () => number = () => atOnce,
   ): LaneClass<JobPiece> => ({
-    name,
-    atOnce,
+    ...{ name, atOnce, hear },
     take: async (most) => {
       const wanted = Math.min(most, free());
       if (wanted === 0 || !(await due.has('kinds', kinds))) return [];

@@ -39,9 +39,13 @@ describe('what is due', () => {
     at.now += 1;
     await due.has('states', ['held']);
     expect(at.asked).toBe(2);
+    let heard = 0;
+    due.hear(() => {
+      heard += 1;
+    });
     due.forget();
     await due.has('states', ['held']);
-    expect(at.asked).toBe(3);
+    expect([at.asked, heard]).toEqual([3, 1]);
   });
 
   it('is asked anew where the question failed', async () => {

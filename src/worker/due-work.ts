@@ -9,6 +9,7 @@ const GOOD_MILLISECONDS = 150;
 export class DueWork {
   private asked: Promise<Due> | undefined;
   private askedAt = 0;
+  private readonly hearers: (() => void)[] = [];
 
   /** @param ask what is due now; @param clock milliseconds */
   constructor(
@@ -31,8 +32,14 @@ export class DueWork {
     return sorts.some((sort) => due.has(sort));
   }
 
-  /** Work has ended, so that other work may have become due. */
+  /** Work has ended, so that other work may have become due: whoever listens looks at once. */
   forget(): void {
     this.asked = undefined;
+    for (const hear of this.hearers) hear();
+  }
+
+  /** Lets somebody hear that other work may have become due. */
+  hear(hearer: () => void): void {
+    this.hearers.push(hearer);
   }
 }

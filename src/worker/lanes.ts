@@ -12,6 +12,8 @@ export interface LaneClass<Piece> {
   atOnce: number;
   /** Takes pieces of work that are due, so many at the most. */
   take(most: number): Promise<Piece[]>;
+  /** Lets the lanes hear that work may have become due, so that they look at once. */
+  hear?(wake: () => void): void;
   /** Does one piece; what goes wrong with it is its own matter. */
   work(piece: Piece): Promise<void>;
 }
@@ -46,6 +48,7 @@ export async function runLanes<Piece>(lanes: LaneClass<Piece>, ending: AbortSign
       if (ending.aborted) wake();
     });
   ending.addEventListener('abort', () => wake());
+  lanes.hear?.(() => wake());
   while (!ending.aborted) {
     try {
       const free = lanes.atOnce - inHand.size;

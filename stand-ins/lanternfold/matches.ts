@@ -76,8 +76,9 @@ export class Matches {
       if (match.state === 'withdrawn' || match.state === 'agreed') return shown(video);
       if (closesIt(match)) throw new Problem(409, 'Blocked', `${match.owner} does not permit it`);
       const next = change(video, match.id, { state: 'agreed' });
-      if (match.wants === 'silence')
-        await silencedOver(site.processing.fileOf(video.id, 'full.mp4'), match.from, match.to);
+      const full = site.processing.fileOf(video.id, 'full.mp4');
+      if (match.wants === 'silence') site.processing.versionChanged(full);
+      if (match.wants === 'silence') await silencedOver(full, match.from, match.to);
       return shown(next);
     });
     server.post<{ Params: { id: string; match: string } }>(`${at}/dispute`, async (request) => {

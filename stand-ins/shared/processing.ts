@@ -1,5 +1,5 @@
 import { existsSync, renameSync } from 'node:fs';
-import { rm } from 'node:fs/promises';
+import { copyFile, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Faults } from './faults';
@@ -30,6 +30,8 @@ export interface ProcessingHooks<T extends Hosted> {
 /** Works through the videos that have come in, one at a time: a small first version, then the full one. */
 export class Processing<T extends Hosted> {
   private running = false;
+  /** Where a version stands that was made of a file already, by its digest and lines. */
+  private readonly prepared = new Map<string, string>();
 
   constructor(
     private readonly videos: Records<T>,
@@ -81,6 +83,11 @@ export class Processing<T extends Hosted> {
     if (!video?.seconds) return;
     const at = this.hooks.stillAt?.(video) ?? video.seconds / 3;
     await still(this.originalOf(id), this.fileOf(id, 'still.jpg'), Math.min(at, video.seconds));
+  }
+
+  /** Notes that a version was changed since it was made, so that no other video is given it. */
+  versionChanged(file: string): void {
+    for (const [key, path] of this.prepared) if (path === file) this.prepared.delete(key);
   }
 
   /** Gives the files of one video to another, but the thumbnail. */
@@ -138,10 +145,19 @@ export class Processing<T extends Hosted> {
 
   private async version(id: string, name: 'first.mp4' | 'full.mp4', height: number, seconds: number): Promise<void> {
     const target = this.fileOf(id, name);
-    await transcode(this.originalOf(id), `${target}.part`, height, seconds, (progress) =>
-      this.change(id, { progress } as Partial<T>),
-    );
+    // The same file, sent once more, is prepared once.
+    const digest = this.videos.get(id)?.file?.sha256 ?? '';
+    const known = this.prepared.get(`${digest} ${height}`);
+    if (known && existsSync(known)) {
+      await copyFile(known, `${target}.part`);
+      this.change(id, { progress: 1 } as Partial<T>);
+    } else
+      await transcode(this.originalOf(id), `${target}.part`, height, seconds, (progress) =>
+        this.change(id, { progress } as Partial<T>),
+      );
     renameSync(`${target}.part`, target);
+    // One that a fault has given no digest of its own stands for itself alone.
+    if (!/^0*$/.test(digest)) this.prepared.set(`${digest} ${height}`, target);
     this.addVersion(id, { of: 'picture', lines: height });
   }
 }

@@ -4,7 +4,7 @@ import { ProgramError } from '@/media/program';
 import { cutById, keepFacts } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
-import { endMeasuring } from '@/store/measurements';
+import { endMeasuring, measuresOfSame } from '@/store/measurements';
 import type { JobWork } from './job-work';
 import { timeLeft } from './time-left';
 import { videoOfCut } from './video-of-cut';
@@ -19,7 +19,9 @@ export const measureCut: JobWork = {
     const onProgress = (fraction: number) =>
       tell({ says: 'looking the file over', fraction, secondsLeft: left(fraction) });
     try {
-      const found = await measure(path, cut.facts, signal, onProgress);
+      // The same bytes sound and look the same: a file that is here twice is looked over once.
+      const known = cut.digest && cut.facts.more ? await measuresOfSame(database(), cut.digest) : undefined;
+      const found = known ?? (await measure(path, cut.facts, signal, onProgress));
       // Cuts that were read before more was asked of a file tell of it now.
       const facts = cut.facts.more ? undefined : await readFacts(path, cut.size, signal);
       return {

@@ -1,15 +1,11 @@
 'use client';
 
 import Link from 'next/link';
-import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { DropPageView } from '@/desk/look/drop-page';
-import { Button } from '@/ui/button';
-import { actionWords } from '@/ui/drop/action-words';
 import { ChangeList } from '@/ui/drop/change-list';
+import { DropActions } from '@/ui/drop/drop-actions';
 import { History } from '@/ui/drop/history';
-import { questionBefore } from '@/ui/drop/questions';
 import { dropWords } from '@/ui/drop-words';
-import { useSure } from '@/ui/sure';
 import { Differences } from './differences';
 import { FormerWords } from './former-words';
 import { Matches } from './matches';
@@ -62,7 +58,6 @@ export function DropPage({ first }: { first: DropPageView }) {
 function Standing({ handle }: { handle: DropHandle }) {
   const { channel } = handle.view;
   const { drop } = channel;
-  const sure = useSure();
   if (!drop || drop.state === 'draft') {
     return (
       <p className="enamel px-4 py-3.5">
@@ -76,18 +71,6 @@ function Standing({ handle }: { handle: DropHandle }) {
   }
   // What differs, and matches, have ways on of their own below.
   const below = handle.view.differences.length > 0 || handle.view.matches.some(({ open }) => open);
-  const actions = drop.actions.filter((action) => {
-    if (action === 'accept') return !below;
-    if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
-    if (action === 'new file' || action === 'new file, remove') return drop.otherFile;
-    return action !== 'take over' || channel.layersChanged;
-  });
-  const press = async (action: DropAction) => {
-    const question = questionBefore(action, channel, drop);
-    if (question && !(await sure(question))) return;
-    await handle.act(action);
-  };
-  const main = actions.find((action) => action === 'not yet' || (action === 'open' && !drop.opensAt));
   return (
     <section
       aria-label="Where it stands"
@@ -100,19 +83,7 @@ function Standing({ handle }: { handle: DropHandle }) {
       </p>
       {drop.replacing && <p>The video there stays as it is until the new file is checked.</p>}
       <ChangeList changes={channel.changes} />
-      {actions.length > 0 && (
-        <div className="flex flex-wrap gap-2">
-          {actions.map((action) => (
-            <Button
-              key={action}
-              look={action === main ? 'press' : action === 'remove' ? 'plain' : 'quiet'}
-              onClick={() => void press(action)}
-            >
-              {actionWords(action, channel)}
-            </Button>
-          ))}
-        </div>
-      )}
+      <DropActions channel={channel} drop={drop} act={handle.act} without={below ? ['accept'] : []} />
     </section>
   );
 }

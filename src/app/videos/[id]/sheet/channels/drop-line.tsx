@@ -2,17 +2,13 @@
 
 import Link from 'next/link';
 import type { SnagKind } from '@/core/drop';
-import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { SheetChannel } from '@/desk/look/views';
-import { Button } from '@/ui/button';
 import { CopyLink } from '@/ui/copy-link';
-import { actionWords } from '@/ui/drop/action-words';
 import { ChangeList } from '@/ui/drop/change-list';
-import { questionBefore } from '@/ui/drop/questions';
+import { DropActions } from '@/ui/drop/drop-actions';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { lookOf, Stops } from '@/ui/stops';
-import { useSure } from '@/ui/sure';
 import { SECTION_NAMES, sectionOf, snagPlace } from '../sections/sections';
 import { useSections } from '../sections/sections-provider';
 import type { SheetHandle } from '../use-sheet';
@@ -30,24 +26,10 @@ interface DropLineProps {
 
 /** Where a drop stands, what has changed of it since it was sent, and what can be done. */
 export function DropLine({ channel, drop, handle }: DropLineProps) {
-  const sure = useSure();
   const { goTo } = useSections();
   const place = drop.snag && snagPlace(drop.snag);
   const look = lookOf(drop);
   const share = drop.progress?.fraction;
-  const actions = drop.actions.filter((action) => {
-    // What keeps the changes from going out is said above; they can be sent once it is settled.
-    if (action === 'revise') return channel.changes.length > 0 && channel.missing.length === 0;
-    if (action === 'new file' || action === 'new file, remove') return drop.otherFile;
-    return action !== 'take over' || channel.layersChanged;
-  });
-  // What opens by itself at its time asks for nothing.
-  const main = actions.find((action) => action === 'not yet' || (action === 'open' && !drop.opensAt));
-  const press = async (action: DropAction) => {
-    const question = questionBefore(action, channel, drop);
-    if (question && !(await sure(question))) return;
-    await handle.actOnDrop(drop.id, action);
-  };
   return (
     <div
       className={`mt-2 grid gap-2 [overflow-wrap:anywhere] ${look === 'snag' ? '-mx-2 rounded-lg bg-snag-wash p-2' : ''}`}
@@ -110,17 +92,7 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
           </>
         )}
       </p>
-      <div className="flex flex-wrap gap-2">
-        {actions.map((action) => (
-          <Button
-            key={action}
-            look={action === main ? 'press' : action === 'remove' ? 'plain' : 'quiet'}
-            onClick={() => void press(action)}
-          >
-            {actionWords(action, channel)}
-          </Button>
-        ))}
-      </div>
+      <DropActions channel={channel} drop={drop} act={(action) => handle.actOnDrop(drop.id, action)} />
     </div>
   );
 }

@@ -130,6 +130,11 @@ describe('a live video', () => {
     expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['title']);
     await settleDifferences(onlyDrop(await lookAtSheet(videoId)).id, { way: 'take over' });
     expect(await own(videoId)).toMatchObject({ title: 'Changed there' });
+    const { channels } = await lookAtSheet(videoId);
+    expect(channels.flatMap(({ changes }) => changes.map(({ field }) => field))).toEqual(['text']);
+    await reviseVideo(videoId);
+    await expect.poll(async () => (await shownAt('both.mp4')).description, { timeout: 20_000 }).toBe('Changed here.');
+    expect((await shownAt('both.mp4')).title).toBe('Changed there');
   }, 100_000);
 
   it('that is gone from its site is told as that', async () => {

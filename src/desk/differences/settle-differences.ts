@@ -1,14 +1,15 @@
 import { object, string } from 'yup';
-import { mayMove, mayTakeOver, undecided } from '@/core/drop';
+import { type Difference, type GivenToSite, mayMove, mayTakeOver, undecided } from '@/core/drop';
 import { SiteError, type SiteReading } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { addDropEvent, type Drop, dropById, setDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
+import { givenTo } from '@/store/given-words';
 import { DeskError, found } from '../desk-error';
 import { actOnDrop } from '../drop/act-on-drop';
 import { changedMeanwhile, makeMove } from '../drop/make-move';
-import { goesToEnd, meantWords } from '../drop/meant';
+import { goesToEnd, type MeantWords, meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';
 import { sessionFor, site } from '../site/session';
 import { editOnChannel } from '../video/edit-video';
@@ -44,7 +45,10 @@ async function settleSnag(drop: Drop, channel: Channel, way: DifferenceWay): Pro
   const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
   // What could not be taken over to the letter is not told again as somebody's change.
   const shows = (drop.snag?.differences ?? []).map((each) => ({ ...each, left: true as const }));
-  await makeMove(drop, move, `Taken over here as ${adapter.profile.name} shows it`, { sentWords: meant.asText, shows });
+  await makeMove(drop, move, `Taken over here as ${adapter.profile.name} shows it`, {
+    sentWords: await takenInto(drop, meant, drop.snag?.differences ?? []),
+    shows,
+  });
 }
 
 /** Once it is live, nothing waits for it. */
@@ -66,10 +70,29 @@ async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Pro
     await takeOver(drop, channel, open);
     const { record } = await atSite(drop, channel);
     const meant = meantWords(record, channel, { ...drop, ...(await ownNow(drop)) }, adapter.profile);
-    return noteDecided(drop, `Taken over here as ${name} shows it`, { sentWords: meant.asText, shows: undefined });
+    const sentWords = await takenInto(drop, meant, open);
+    return noteDecided(drop, `Taken over here as ${name} shows it`, { sentWords, shows: undefined });
   }
   const shows = (drop.shows ?? []).map((each) => ({ ...each, left: true as const }));
   return noteDecided(drop, `Left as ${name} shows it: ${open.map(({ field }) => field).join(', ')}`, { shows });
+}
+
+/**
+ * What the site has now, as words that it was given: those of the fields that were taken over, and for all else what it really
+ * was given, so that what was changed here since is still to be sent.
+ */
+async function takenInto(drop: Drop, meant: MeantWords, open: readonly Difference[]): Promise<string> {
+  const given = drop.sentWords ?? (await givenTo(database(), drop.id))[0]?.words;
+  const [was, is] = [given, meant.asText].map((text) => (text ? (JSON.parse(text) as GivenToSite | null) : null));
+  if (!was || !is) return meant.asText;
+  const fields = new Set(open.map(({ field }) => field));
+  const words = {
+    ...was.words,
+    ...(fields.has('title') && { title: is.words.title }),
+    ...(fields.has('description') && { text: is.words.text }),
+    ...(fields.has('tags') && { tags: is.words.tags }),
+  };
+  return JSON.stringify({ ...was, words, ...(fields.has('playlist') && { playlists: is.playlists }) });
 }
 
 async function noteDecided(

@@ -33,6 +33,7 @@ import { aWorker } from '../setup/worker';
 const worker = aWorker();
 let ids: Map<string, string>;
 let clips = 0;
+const clip = makeClip({ name: 'release.mp4', seconds: 2 });
 
 beforeAll(async () => {
   ids = await channelsOfTheYard();
@@ -59,8 +60,7 @@ const FAR = { release: 'at a time', opensAt: inSeconds(600) };
 async function sent(fields: Record<string, unknown>, ...channels: string[]): Promise<string> {
   clips += 1;
   const title = `Release ${clips}`;
-  const file = makeClip({ name: `release-${clips}.mp4`, seconds: 2 + clips / 10, size: '320x180' });
-  const id = await bringFile(file, '');
+  const id = await bringFile(clip, '', `release-${clips}.mp4`);
   await untilSheet(id, ({ cut }) => cut?.state === 'ready');
   for (const name of channels) await tickChannel(id, ids.get(name) ?? '', true);
   await editVideo(id, { privacy: 'everyone', title, ...fields });

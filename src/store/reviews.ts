@@ -48,15 +48,21 @@ export async function reviewsOf(db: Database, dropIds: readonly string[]): Promi
   return rows.map(fromRow);
 }
 
-/** Notes that a drop is in review with these words; nothing where that is known. */
+/**
+ * Notes that a drop was handed in for review with these words; nothing where that is known.
+ * @param since when it came to wait for the answer: one that is noted since then is the same
+ */
 export async function noteHandedIn(
   db: Database,
-  dropId: string,
+  drop: { id: string; since: Date },
   site: string,
   given: string | undefined,
 ): Promise<void> {
-  const open = await db('reviews').where({ dropId }).whereNull('endedAt').first('id');
-  if (!open) await db('reviews').insert({ dropId, site, handedInAt: now(db), given: given ?? null });
+  const known = await db('reviews')
+    .where({ dropId: drop.id })
+    .where((query) => query.whereNull('endedAt').orWhere('handedInAt', '>=', drop.since))
+    .first('id');
+  if (!known) await db('reviews').insert({ dropId: drop.id, site, handedInAt: now(db), given: given ?? null });
 }
 
 /** Notes how the review of a drop has ended; nothing where none is open. */

@@ -391,6 +391,7 @@ describe('a cut goes from the desk to live', () => {
     const { size } = statSync(clip);
     expect(status.find((line) => line.title === 'By the command line')).toEqual({
       video: expect.any(String),
+      drop: expect.any(String),
       title: 'By the command line',
       channel: 'Tide Notes',
       site: 'lanternfold',

@@ -138,10 +138,10 @@ describe('a live video', () => {
   }, 100_000);
 
   it('that is gone from its site is told as that', async () => {
-    const videoId = await sent('gone.mp4');
+    const videoId = await sent('gone-there.mp4');
     await untilState(videoId, 'live');
     await untilShows(videoId, 0);
-    await changedAt('lanternfold', 'gone.mp4', { channelId: 'none' });
+    await changedAt('lanternfold', 'gone-there.mp4', { channelId: 'none' });
     await untilShows(videoId, 1);
     expect((await dropOf(videoId)).shows).toEqual([{ field: 'video', meant: 'there', shown: 'gone' }]);
   }, 100_000);

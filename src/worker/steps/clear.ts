@@ -29,9 +29,10 @@ export const clear: Step = async (context) => {
 /** Keeps each time that it is handed in for review, and what came of it. */
 async function hearOfReview({ drop, channel, record, profile }: StepContext, checks: SiteChecks): Promise<void> {
   const db = database();
-  if (checks.verdict === 'waiting') {
-    const given = meantWords(record, channel, drop, profile).asText;
-    await noteHandedIn(db, drop.id, channel.site, drop.sentWords ?? given);
-  } else if (checks.verdict === 'passed') await noteReviewed(db, drop.id, { approved: true });
-  else await noteReviewed(db, drop.id, { approved: false, reason: checks.what, remedy: checks.remedy });
+  const given = meantWords(record, channel, drop, profile).asText;
+  // Its answer may be there at the first look.
+  await noteHandedIn(db, { id: drop.id, since: drop.stateSince }, channel.site, drop.sentWords ?? given);
+  if (checks.verdict === 'passed') await noteReviewed(db, drop.id, { approved: true });
+  if (checks.verdict === 'found')
+    await noteReviewed(db, drop.id, { approved: false, reason: checks.what, remedy: checks.remedy });
 }

@@ -190,7 +190,7 @@ describe('how a manager is told', () => {
     await keep('Port', String(port));
     await form.getByRole('checkbox', { name: /^By e-mail/ }).click();
     await form.getByRole('button', { name: 'Send a trial mail' }).click();
-    await page.getByText('The trial was sent').waitFor();
+    await page.getByText('The trial was sent').first().waitFor();
     const mails = (await (await fetch(`http://127.0.0.1:${port - 1}/control/mails`)).json()) as { subject: string }[];
     expect(mails.map(({ subject }) => subject)).toEqual(['A trial of your notices']);
     await form.getByRole('checkbox', { name: /^Quiet hours/ }).click();

@@ -23,9 +23,13 @@ interface WeekHoursProps {
 export function WeekHours({ days, openings, places, onMove }: WeekHoursProps) {
   const box = useRef<HTMLDivElement>(null);
   const morning = useRef<HTMLDivElement>(null);
+  // What opens in the night is seen, too.
+  const shown = days.flatMap((day) => openings.get(dayKey(day)) ?? []);
+  const first = Math.min(MORNING, ...shown.map(({ at }) => getHours(at)));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each hour that it begins with, wherever it was scrolled since
   useEffect(() => {
     if (box.current && morning.current) box.current.scrollTop = morning.current.offsetTop - box.current.offsetTop;
-  }, []);
+  }, [first]);
   return (
     <div className="enamel overflow-x-auto">
       <div className="min-w-[820px]">
@@ -42,7 +46,7 @@ export function WeekHours({ days, openings, places, onMove }: WeekHoursProps) {
           {HOURS.map((hour) => (
             <div
               key={hour}
-              ref={hour === MORNING ? morning : undefined}
+              ref={hour === first ? morning : undefined}
               className="grid grid-cols-[48px_repeat(7,minmax(0,1fr))] border-line not-first:border-t"
             >
               <span className="px-1.5 py-1 text-right font-mono text-[12px] text-soft">

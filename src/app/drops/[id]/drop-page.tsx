@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import type { DropAction } from '@/desk/drop/act-on-drop';
 import type { DropPageView } from '@/desk/look/drop-page';
 import { ChangeList } from '@/ui/drop/change-list';
 import { DropActions } from '@/ui/drop/drop-actions';
@@ -69,8 +70,12 @@ function Standing({ handle }: { handle: DropHandle }) {
       </p>
     );
   }
-  // What differs, and matches, have ways on of their own below.
-  const below = handle.view.differences.length > 0 || handle.view.matches.some(({ open }) => open);
+  // What differs, and matches, have ways on of their own below; the first of the one is to try again.
+  const { differences, matches } = handle.view;
+  const below: DropAction[] = [
+    ...(differences.length > 0 || matches.some(({ open }) => open) ? (['accept'] as const) : []),
+    ...(drop.snag?.kind === 'difference' && differences.length > 0 ? (['try again'] as const) : []),
+  ];
   return (
     <section
       aria-label="Where it stands"
@@ -83,7 +88,7 @@ function Standing({ handle }: { handle: DropHandle }) {
       </p>
       {drop.replacing && <p>The video there stays as it is until the new file is checked.</p>}
       <ChangeList changes={channel.changes} />
-      <DropActions channel={channel} drop={drop} act={handle.act} without={below ? ['accept'] : []} />
+      <DropActions channel={channel} drop={drop} act={handle.act} without={below} />
     </section>
   );
 }

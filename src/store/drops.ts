@@ -406,8 +406,7 @@ export async function postponeUnreadDrop(db: Database, claim: Claim, seconds: nu
 }
 
 /**
- * Live drops of a channel that are to be read again: never read since they opened, or not for so long; and sooner those of
- * which the site has not made everything yet.
+ * Live drops of a channel that are to be read again: not read as a whole since they opened, or not for so long.
  * @param seconds between two readings
  */
 export async function liveToRead(db: Database, channelId: string, seconds: number, most: number): Promise<Drop[]> {

@@ -147,6 +147,18 @@ describe('a live video', () => {
   }, 100_000);
 });
 
+describe('a video that need not wait for full quality', () => {
+  it('opens with its first version, and the full one is told once it is there', async () => {
+    await setFaultsAt('lanternfold', { kind: 'slow processing', match: 'first-plays', seconds: 8, times: 1 });
+    const videoId = await sent('first-plays.mp4', 'Marrow Quay', { fullFirst: false });
+    await untilState(videoId, 'live');
+    const lines = async () => (await dropOf(videoId)).versions?.map((version) => version.lines);
+    expect(await lines()).toEqual([240]);
+    await expect.poll(lines, { timeout: 40_000 }).toEqual([240, 720]);
+    await expect.poll(async () => (await dropOf(videoId)).readAt, { timeout: 20_000 }).toBeDefined();
+  });
+});
+
 describe('what is kept of the way', () => {
   it('are versions with their times, requests without secrets, and every text that the site was given', async () => {
     const videoId = await sent('kept.mp4');

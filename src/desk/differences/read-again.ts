@@ -71,7 +71,8 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
     if (now?.state !== 'live' || now.sentWords !== drop.sentWords) return [];
     const { all, fresh } = shownNow(now.shows ?? [], found);
     await setDrop(trx, drop.id, {
-      readAt: await databaseTime(trx),
+      // What the site has not made all of yet is read again soon.
+      readAt: status?.state.stage === 'processing' ? undefined : await databaseTime(trx),
       shows: all.length > 0 ? all : undefined,
       ...(status?.versions && { versions: status.versions }),
     });

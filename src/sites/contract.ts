@@ -226,8 +226,17 @@ export interface SiteAdapter {
     onProgress: (bytes: number) => void,
     signal: AbortSignal,
   ): Promise<void>;
-  /** Sets title, text, tags, chapters and declarations, and the privacy that it waits in. */
-  describe(session: Session, siteVideoId: string, words: SiteWords, privacy: Privacy, password?: string): Promise<void>;
+  /**
+   * Sets those of title, text, tags, chapters and declarations that are given, and leaves the others as they are.
+   * @param privacy that it waits in; undefined leaves it as it is
+   */
+  describe(
+    session: Session,
+    siteVideoId: string,
+    words: Partial<SiteWords>,
+    privacy: Privacy | undefined,
+    password?: string,
+  ): Promise<void>;
   status(session: Session, siteVideoId: string): Promise<SiteStatus>;
   /** Sets who may see the video, in both directions, with the password where it needs one; 'refused' where the site has no such privacy. */
   showTo(session: Session, siteVideoId: string, privacy: Privacy, password?: string): Promise<void>;

@@ -332,6 +332,8 @@ describe('files', () => {
         downloadThroughput: -1,
         uploadThroughput: 600_000,
       });
+    // What messages are shown with is loaded once the page rests.
+    await page.waitForLoadState('networkidle');
     await line(true);
     await page.getByLabel('Finished video files').setInputFiles([...several, path.join(folder, 'notes.txt')]);
     await page.getByText('Left out, since no video: “notes.txt”').first().waitFor();

@@ -137,6 +137,30 @@ describe('a live video', () => {
     expect((await shownAt('both.mp4')).title).toBe('Changed there');
   }, 100_000);
 
+  it('keeps what somebody changed there in other fields when words are sent, and stays closed where they closed it', async () => {
+    const videoId = await sent('piecemeal.mp4');
+    await untilState(videoId, 'live');
+    await untilShows(videoId, 0);
+    await changedAt('lanternfold', 'piecemeal.mp4', { title: 'Changed there', visibility: 'closed' });
+    // Not even told of yet: the words go out at once.
+    await editVideo(videoId, { tags: { way: 'replace', items: ['ours'] } });
+    await forgetAsked('lanternfold');
+    await reviseVideo(videoId);
+    await expect.poll(async () => (await shownAt('piecemeal.mp4')).tags, { timeout: 20_000 }).toEqual(['ours']);
+    const live = await untilState(videoId, 'live');
+    expect(await shownAt('piecemeal.mp4')).toMatchObject({ title: 'Changed there', visibility: 'closed' });
+    expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['title', 'privacy']);
+    expect(await says(videoId)).toContain('who sees it was changed on Lanternfold, and stays so');
+    const sentFields = (await askedOf('lanternfold'))
+      .filter(({ method }) => method === 'PATCH')
+      .map(({ fields }) => fields);
+    expect(sentFields).toEqual([['tags']]);
+    // A person's word opens it again, and puts the title right.
+    await settleDifferences(live.id, { way: 'put right' });
+    await expect.poll(async () => (await shownAt('piecemeal.mp4')).visibility, { timeout: 20_000 }).toBe('open');
+    expect(await shownAt('piecemeal.mp4')).toMatchObject({ title: 'Piecemeal', tags: ['ours'] });
+  }, 100_000);
+
   it('that is gone from its site is told as that', async () => {
     const videoId = await sent('gone-there.mp4');
     await untilState(videoId, 'live');

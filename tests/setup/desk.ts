@@ -12,6 +12,7 @@ import { SITE_PROFILES } from '@/sites/profiles';
 import type { Cut } from '@/store/cuts';
 import { settings } from '@/store/settings';
 import { connectAs } from '../../demo/sign-in';
+import { allowAtAddress, setByControl } from './control';
 
 /** Who speaks for the yard at each site. */
 export const YARD: Record<string, string> = {
@@ -26,20 +27,12 @@ export const addressOf = (siteId: string) =>
   `http://127.0.0.1:${settings().sitesPort + Object.keys(SITE_PROFILES).indexOf(siteId)}`;
 
 /** Sets the faults of a stand-in; none clears them. */
-export async function setFaultsAt(siteId: string, ...faults: Record<string, unknown>[]): Promise<void> {
-  await setAt(siteId, 'faults', faults);
-}
+export const setFaultsAt = (siteId: string, ...faults: Record<string, unknown>[]): Promise<void> =>
+  setByControl(addressOf(siteId), 'faults', faults);
 
 /** Sets how many requests of an account a site takes in a span of so many seconds, and whether it tells. */
-export async function allowAt(siteId: string, requests: number, seconds: number, told = true): Promise<void> {
-  await setAt(siteId, 'allowance', [{ name: 'span', requests, seconds, told }]);
-}
-
-async function setAt(siteId: string, what: 'faults' | 'allowance', value: unknown): Promise<void> {
-  const init = { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) };
-  const answer = await fetch(`${addressOf(siteId)}/control/${what}`, init);
-  if (!answer.ok) throw new Error(await answer.text());
-}
+export const allowAt = (siteId: string, requests: number, seconds: number, told = true): Promise<void> =>
+  allowAtAddress(addressOf(siteId), requests, seconds, told);
 
 /** Sets the faults of Lanternfold; none clears them. */
 export const setFaults = (...faults: Record<string, unknown>[]) => setFaultsAt('lanternfold', ...faults);
@@ -57,10 +50,18 @@ export async function changedAt(siteId: string, fileName: string, fields: Record
   if (!answer.ok) throw new Error(await answer.text());
 }
 
+/** A request that a stand-in was asked. */
+export interface SiteAsked {
+  method: string;
+  path: string;
+  status: number;
+  fields: string[];
+}
+
 /** What was asked of a stand-in, the oldest first. */
-export async function askedOf(siteId: string): Promise<{ method: string; path: string; status: number }[]> {
+export async function askedOf(siteId: string): Promise<SiteAsked[]> {
   const asked = await fetch(`${addressOf(siteId)}/control/asked`);
-  return (await asked.json()) as { method: string; path: string; status: number }[];
+  return (await asked.json()) as SiteAsked[];
 }
 
 /** Lets a stand-in forget what it was asked. */

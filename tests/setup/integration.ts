@@ -1,11 +1,34 @@
-import { startMachine } from './machine';
+import type { TestProject } from 'vitest/node';
+import { allowAtAddress } from './control';
+import { type Machine, startMachine } from './machine';
 
-/** A database and the stand-ins for all integration tests; workers are started by the tests that need them. */
-export default async function setup() {
-  const machine = await startMachine(['stand-ins']);
-  // Only now: it takes the machine's settings as it is loaded.
-  const { allowAt } = await import('./desk');
-  // In spans of a second, which is what can be told: the spans of a site whose hours are so short end before its answer.
-  for (const site of ['lanternfold', 'fieldgate', 'pipwire', 'stallmarket']) await allowAt(site, 100_000, 1);
-  return machine.end;
+declare module 'vitest' {
+  export interface ProvidedContext {
+    /** The settings of each machine, in the order of the processes that use them. */
+    machines: Record<string, string>[];
+  }
+}
+
+const SITES = 4;
+
+/**
+ * A database and the stand-ins for each process of integration tests, which wait more than they compute, so that several go
+ * at once; workers are started by the tests that need them.
+ */
+export default async function setup(project: TestProject) {
+  const machines: Machine[] = [];
+  for (let count = 0; count < project.config.maxWorkers; count += 1) {
+    const machine = await startMachine(['stand-ins']);
+    machines.push(machine);
+    const first = Number(machine.env.KETTLE_SITES_PORT);
+    // In spans of a second, which is what can be told: the spans of a site whose hours are so short end before its answer.
+    for (let site = 0; site < SITES; site += 1) {
+      await allowAtAddress(`http://127.0.0.1:${first + site}`, 100_000, 1);
+    }
+  }
+  project.provide(
+    'machines',
+    machines.map(({ settings }) => settings),
+  );
+  return () => Promise.all(machines.map((machine) => machine.end()));
 }

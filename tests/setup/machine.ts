@@ -6,6 +6,7 @@ import path from 'node:path';
 import { databaseSocket } from '@/store/database-socket.mjs';
 import { startDatabase } from '../../bin/setup/database.mjs';
 import { endProcess, processEnvironment, startProcess, untilAnswers } from '../../bin/setup/processes.mjs';
+import { kettle } from './command';
 
 function listens(port: number): Promise<boolean> {
   return new Promise((resolve) => {
@@ -40,6 +41,8 @@ const root = path.resolve('.');
 /** A Kettle Drop of a test's own: its ports, its home, its database, and the processes that the test asks for. */
 export interface Machine {
   env: Record<string, string | undefined>;
+  /** What is set for it alone. */
+  settings: Record<string, string>;
   /** @param more settings for this process alone */
   start(name: 'stand-ins' | 'worker' | 'web', more?: Record<string, string>): ChildProcess;
   /** Kills the database as a bad day would, and starts it again. */
@@ -61,13 +64,13 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
     KETTLE_HOLD_SECONDS: '0',
     KETTLE_READ_SECONDS: '0',
   };
-  Object.assign(process.env, { KETTLE_HOME: home, KETTLE_LOG_LEVEL: 'warn', ...quick });
-  for (const [name, port] of Object.entries(ports)) process.env[name] = String(port);
+  const numbers = Object.entries(ports).map(([name, port]) => [name, String(port)]);
+  const settings = { KETTLE_HOME: home, KETTLE_LOG_LEVEL: 'warn', ...quick, ...Object.fromEntries(numbers) };
+  Object.assign(process.env, settings);
   const env = processEnvironment(root);
   let database = await startDatabase(home, ports.KETTLE_DB_PORT);
-  const { migrate, closeDatabase } = await import('@/store/database');
-  await migrate();
-  await closeDatabase();
+  const migrated = await kettle(['migrate'], env);
+  if (migrated.status !== 0) throw new Error(migrated.said);
   const children: ChildProcess[] = [];
   const start: Machine['start'] = (name, more = {}) => {
     const child = startProcess(root, name, { ...env, ...more });
@@ -81,6 +84,7 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
   if (names.includes('web')) await untilAnswers(`http://127.0.0.1:${ports.KETTLE_PORT}/api/health`);
   return {
     env,
+    settings,
     start,
     async killDatabase() {
       await endProcess(database, 'SIGKILL');

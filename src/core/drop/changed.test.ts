@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Declarations } from '../declarations';
-import { changedFields, type GivenToSite } from './changed';
+import { changedFields, type GivenToSite, isGiven, wordsToGive } from './changed';
 
 const sent: GivenToSite = {
   words: {
@@ -55,5 +55,34 @@ describe('what has changed since it was sent', () => {
 
   it('sees other captions in the same language', () => {
     expect(changed({ captions: [{ id: 'c2', language: 'en' }] })).toHaveLength(1);
+  });
+});
+
+describe('what a site has not been given yet', () => {
+  const to = (words: Partial<GivenToSite['words']>) => wordsToGive(sent.words, { ...sent.words, ...words });
+
+  it('is all where it was given nothing, and nothing where it has all', () => {
+    expect(wordsToGive(undefined, sent.words)).toEqual(sent.words);
+    expect(to({})).toEqual({});
+  });
+
+  it('is the fields that have changed, and of what is declared only that which has', () => {
+    expect(to({ title: 'Keel laid' })).toEqual({ title: 'Keel laid' });
+    expect(to({ tags: [] })).toEqual({ tags: [] });
+    expect(to({ declared: { comments: 'off', adultsOnly: false } })).toEqual({ declared: { comments: 'off' } });
+  });
+
+  it('is every chapter with its time and the end where one of them has changed', () => {
+    const { chapters, chapterTimes } = sent.words;
+    expect(to({ duration: { num: 9, den: 1 } })).toEqual({ chapters, chapterTimes, duration: { num: 9, den: 1 } });
+  });
+
+  it('tells a field that was given now from one that somebody else has changed', () => {
+    const is = { ...sent, words: { ...sent.words, text: 'Three lines.' }, playlists: ['p2'] };
+    const given = ['title', 'description', 'chapters', 'tags', 'playlist', 'privacy', 'file'].filter((field) =>
+      isGiven(field, sent, is),
+    );
+    expect(given).toEqual(['description', 'chapters', 'playlist']);
+    expect(isGiven('title', undefined, is)).toBe(true);
   });
 });

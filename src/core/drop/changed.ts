@@ -18,6 +18,11 @@ export interface GivenToSite {
   captions: { id: string; language: string }[];
 }
 
+/** What was given, from the text that was kept of it; undefined where there is none. */
+export function givenFrom(text: string | undefined): GivenToSite | undefined {
+  return text === undefined ? undefined : ((JSON.parse(text) as GivenToSite | null) ?? undefined);
+}
+
 /** A field that goes out with another value than it had; both in words, '' for nothing. */
 export interface ChangedField {
   field: string;
@@ -31,6 +36,39 @@ const PRIVACY_WORDS: Record<Privacy, string> = {
   password: 'with a password',
   private: 'private',
 };
+
+/** Fields of a reading that have another name among what is given. */
+const GIVEN_AS: Readonly<Record<string, string>> = { description: 'text', playlist: 'playlists' };
+
+/**
+ * Whether a field that a site shows otherwise is one that it was given just now, so that nobody else can have changed it.
+ * @param was what it had been given before; undefined where it was given all
+ */
+export function isGiven(field: string, was: GivenToSite | undefined, is: GivenToSite | undefined): boolean {
+  if (!was || !is) return true;
+  const given = changedFields(was, is, (id) => id).map((each) => each.field);
+  // Where chapters stand in the text, they are given with it.
+  return given.includes(GIVEN_AS[field] ?? field) || (field === 'chapters' && given.includes('text'));
+}
+
+/**
+ * The words that a site has not been given yet: the fields that are others than before. Chapters, their times and the end
+ * of the last go together.
+ * @param was what it was given last; undefined where it is to be given all
+ */
+export function wordsToGive(was: SiteWords | undefined, is: SiteWords): Partial<SiteWords> {
+  if (!was) return is;
+  const chapters = ({ chapters, chapterTimes, duration }: SiteWords) => ({ chapters, chapterTimes, duration });
+  const names = new Set([...Object.keys(was.declared), ...Object.keys(is.declared)] as (keyof Declarations)[]);
+  const declared = [...names].filter((name) => !same(was.declared[name], is.declared[name]));
+  return {
+    ...(was.title !== is.title && { title: is.title }),
+    ...(was.text !== is.text && { text: is.text }),
+    ...(!same(was.tags, is.tags) && { tags: is.tags }),
+    ...(!same(chapters(was), chapters(is)) && chapters(is)),
+    ...(declared.length > 0 && { declared: Object.fromEntries(declared.map((name) => [name, is.declared[name]])) }),
+  };
+}
 
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 

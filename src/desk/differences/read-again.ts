@@ -1,16 +1,17 @@
-import { type Difference, differences, type GivenToSite, type Showing, shownNow } from '@/core/drop';
+import { type Difference, differences, givenFrom, type Showing, shownNow } from '@/core/drop';
 import { askWords, needsPerson } from '@/core/rights';
 import { SiteError, type SiteProfile, type SiteStatus } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
-import { addDropEvent, type Drop, dropById, setDrop } from '@/store/drops';
+import { type Drop, dropById, setDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { renditionById } from '@/store/renditions';
 import { profileAt } from '../drop/record';
 import { tell } from '../notices/tell';
 import { hearOfMatches } from '../rights/hear-of-matches';
 import { sessionFor, site } from '../site/session';
+import { tellShown } from './tell-shown';
 
 /** What a live video is to show: what its site was given last, whatever has been changed here since. */
 export function givenShowing(
@@ -18,7 +19,7 @@ export function givenShowing(
   profile: SiteProfile,
   fileDigest: string | undefined,
 ): Showing | undefined {
-  const given = sentWords && (JSON.parse(sentWords) as GivenToSite | null);
+  const given = givenFrom(sentWords);
   if (!given) return undefined;
   const { words, playlists, pictureDigest, captions } = given;
   return {
@@ -33,13 +34,6 @@ export function givenShowing(
     captions: profile.captions ? captions.map(({ language }) => language) : undefined,
     declared: words.declared,
   };
-}
-
-/** What the history says of a difference that somebody has made at the site. */
-function freshWords(siteName: string, { field, meant, shown }: Difference): string {
-  const short = (text: string) => (text.length > 120 ? `${text.slice(0, 117)}…` : text).replace(/\n/g, ' / ');
-  if (field === 'file' || field === 'thumbnail') return `Changed on ${siteName}: the ${field} is another one`;
-  return `Changed on ${siteName}: ${field} is “${short(shown)}”; it was “${short(meant)}”`;
 }
 
 /**
@@ -76,11 +70,7 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
       shows: all.length > 0 ? all : undefined,
       ...(status?.versions && { versions: status.versions }),
     });
-    for (const each of fresh) {
-      const says = freshWords(profile.name, each);
-      await addDropEvent(trx, drop.id, 'shows', says);
-      await tell(trx, drop, 'changed', says);
-    }
+    await tellShown(trx, drop, profile.name, fresh);
     for (const match of matches.filter(needsPerson)) {
       await tell(trx, drop, 'needs you', `Rights match with “${match.work}”: ${match.owner} ${askWords(match)}`);
     }

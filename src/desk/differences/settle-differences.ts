@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { type Difference, type GivenToSite, mayMove, mayTakeOver, undecided } from '@/core/drop';
+import { type Difference, givenFrom, mayMove, mayTakeOver, undecided } from '@/core/drop';
 import { SiteError, type SiteReading } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
@@ -83,7 +83,7 @@ async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Pro
  */
 async function takenInto(drop: Drop, meant: MeantWords, open: readonly Difference[]): Promise<string> {
   const given = drop.sentWords ?? (await givenTo(database(), drop.id))[0]?.words;
-  const [was, is] = [given, meant.asText].map((text) => (text ? (JSON.parse(text) as GivenToSite | null) : null));
+  const [was, is] = [given, meant.asText].map(givenFrom);
   if (!was || !is) return meant.asText;
   const fields = new Set(open.map(({ field }) => field));
   const words = {

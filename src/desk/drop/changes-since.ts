@@ -1,4 +1,4 @@
-import { type ChangedField, changedFields, type GivenToSite } from '@/core/drop';
+import { type ChangedField, changedFields, givenFrom } from '@/core/drop';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
 import type { MeantWords } from './meant';
@@ -21,6 +21,6 @@ export function changesSince(
     const playlist = layers.playlists.find((each) => each.channelId === channel.id && each.sitePlaylistId === id);
     return playlist?.title ?? id;
   };
-  const [was, is] = [drop.sentWords, meant.asText].map((text) => JSON.parse(text) as GivenToSite);
+  const [was, is] = [drop.sentWords, meant.asText].map(givenFrom);
   return was && is ? changedFields(was, is, title) : [];
 }

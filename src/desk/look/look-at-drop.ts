@@ -1,7 +1,7 @@
 import {
   type ChangedField,
   changedFields,
-  type GivenToSite,
+  givenFrom,
   mayTakeOver,
   reviewExpected,
   type Snag,
@@ -49,7 +49,7 @@ function stopTimes(drop: Drop, events: readonly DropEvent[]): DropPageView['stop
 type Names = (id: string) => string;
 
 function changesBetween(before: string | undefined, after: string | undefined, names: Names): ChangedField[] {
-  const [was, is] = [before, after].map((text) => (text ? (JSON.parse(text) as GivenToSite | null) : null));
+  const [was, is] = [before, after].map(givenFrom);
   return was && is ? changedFields(was, is, names) : [];
 }
 

@@ -95,17 +95,18 @@ export function fieldgate(address: string): SiteAdapter {
         headline: words.title,
         about: words.text,
         keywords: words.tags,
-        audience: AUDIENCE[privacy],
+        audience: privacy && AUDIENCE[privacy],
         ...(privacy === 'password' && { password }),
-        credits: words.declared.credits ?? [],
+        credits: words.declared?.credits,
       });
+      if (!words.chapters) return;
       const markers = words.chapters.map(({ title }, index) => ({
         name: title,
         note: '',
         colour: '',
         on: 'timeline' as const,
         hidden: false,
-        time: words.chapterTimes[index] ?? ZERO,
+        time: words.chapterTimes?.[index] ?? ZERO,
         length: ZERO,
       }));
       const request = {

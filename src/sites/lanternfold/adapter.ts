@@ -110,8 +110,8 @@ export function lanternfold(address: string): SiteAdapter {
         title: words.title,
         description: words.text,
         tags: words.tags,
-        visibility: visibilityFor(privacy),
-        ...toLanternfold(words.declared),
+        visibility: privacy && visibilityFor(privacy),
+        ...toLanternfold(words.declared ?? {}),
       };
       await askSite(session, at(siteVideoId), { method: 'PATCH', json });
     },

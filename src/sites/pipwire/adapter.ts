@@ -73,6 +73,7 @@ export function pipwire(address: string): SiteAdapter {
     },
 
     async describe(session, siteVideoId, words) {
+      if (words.text === undefined) return;
       const { moment } = await postOf(session, siteVideoId);
       const json = { words: words.text, ...(moment === null ? {} : { moment }) };
       await ask(session, postAt(siteVideoId, '/words'), { method: 'PUT', json });

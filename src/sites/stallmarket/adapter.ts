@@ -82,7 +82,8 @@ export function stallmarket(address: string): SiteAdapter {
     },
 
     async describe(session, siteVideoId, words) {
-      const json = { title: words.title, text: words.text, products: words.declared.products ?? [] };
+      // With nothing in it too: the clip is handed in for review by this.
+      const json = { title: words.title, text: words.text, products: words.declared?.products };
       await ask(session, clipAt(siteVideoId), { method: 'PATCH', json });
     },
 

@@ -6,6 +6,9 @@ type Floating = typeof import('./parts');
 let loaded: Floating | undefined;
 const waiting = new Set<() => void>();
 
+/** Where the line is away, it is tried again after this. */
+const AGAIN_MILLISECONDS = 2000;
+
 /** Loads what lies over pages, once. */
 export async function loadFloating(): Promise<void> {
   if (loaded) return;
@@ -20,13 +23,20 @@ function subscribe(hear: () => void) {
 
 /**
  * What lies over pages; undefined until it is loaded, which happens as soon as the page rests.
- * @param needed whether something of it is to be shown now: it is not waited for, and where it could not be loaded, tried again
+ * @param needed whether something of it is to be shown now: it is not waited for, and tried until it is loaded
  */
 export function useFloating(needed = false): Floating | undefined {
   useEffect(() => {
     if (loaded) return;
     if (!needed) return whenIdle(loadFloating);
-    void loadFloating().catch(() => undefined);
+    let again: ReturnType<typeof setTimeout>;
+    const load = () => {
+      loadFloating().catch(() => {
+        again = setTimeout(load, AGAIN_MILLISECONDS);
+      });
+    };
+    load();
+    return () => clearTimeout(again);
   }, [needed]);
   return useSyncExternalStore(
     subscribe,

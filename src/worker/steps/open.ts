@@ -3,6 +3,7 @@ import { type End, isWider } from '@/core/drop';
 import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
 import { database, transaction } from '@/store/database';
+import type { Drop } from '@/store/drops';
 import { videoById } from '@/store/videos';
 import { retireFormer, swapFile } from './former';
 import { showTo } from './show-to';
@@ -26,9 +27,11 @@ export const open: Step = async (context) => {
   const meant = meantBy(context, record);
   // What was changed since it was proofed is proofed first, or waits for its moment.
   if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) return changedMeanwhile;
+  // Who sent other words has not opened what somebody closed at the site.
+  const staysAsThere = drop.liveAt !== undefined && drop.openedTo === meant.end && showsPrivacy(drop);
   if (!(await noteOpening(context, meant))) return changedMeanwhile;
   const byItself = drop.siteOpensAt !== undefined && (await siteHasOpened(context, meant.end));
-  const notYet = byItself ? undefined : await showTo(context, meant.end, meant.password);
+  const notYet = byItself || staysAsThere ? undefined : await showTo(context, meant.end, meant.password);
   if (notYet) return notYet;
   await retireFormer(context);
   // Set to fewer people while the site was being asked: taken back at once.
@@ -39,7 +42,9 @@ export const open: Step = async (context) => {
     move: 'opened',
     // What was open before has only changed its words.
     ...(drop.liveAt === undefined && { tells: 'live' as const }),
-    says: `${LIVE[meant.end]}${byItself ? ', by the site at its time' : ''}`,
+    says: staysAsThere
+      ? `Live: who sees it was changed on ${context.profile.name}, and stays so`
+      : `${LIVE[meant.end]}${byItself ? ', by the site at its time' : ''}`,
     fields: {
       liveAt: drop.liveAt ?? new Date(),
       openAsked: false,
@@ -48,6 +53,8 @@ export const open: Step = async (context) => {
     },
   };
 };
+
+const showsPrivacy = ({ shows }: Pick<Drop, 'shows'>) => shows?.some(({ field }) => field === 'privacy') === true;
 
 const changedMeanwhile: StepEnd = { move: 'notToOpen', says: 'Not opened yet: it was changed meanwhile' };
 
@@ -63,7 +70,9 @@ async function noteOpening({ drop, channel, profile, keep }: StepContext, { end 
     await videoById(trx, drop.videoId, true);
     const now = meantWords(await recordOf(trx, drop.videoId), channel, drop, profile);
     if (!goesToEnd(now, drop) || now.end !== end) return false;
-    await keep({ openedTo: end }, trx);
+    // What was told of who saw it before says nothing of who is to see it now.
+    const shows = drop.openedTo === end ? drop.shows : drop.shows?.filter(({ field }) => field !== 'privacy');
+    await keep({ openedTo: end, shows }, trx);
     return true;
   });
 }

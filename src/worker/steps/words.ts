@@ -1,6 +1,6 @@
 import { buffer } from 'node:stream/consumers';
 import { readCaptions, writeWebvttCaptions } from '@/core/captions';
-import type { GivenToSite } from '@/core/drop';
+import { type GivenToSite, givenFrom, wordsToGive } from '@/core/drop';
 import { movedCaptions } from '@/core/renditions';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { pictureAt } from '@/desk/drop/picture-at';
@@ -23,16 +23,14 @@ async function captionsFor(id: string, { cut }: VideoRecord, { remedies }: Meant
  * Tells which parts are others than those that the site was given last; all of them, where it was given nothing, or is to be
  * given all once more.
  */
-function changedParts(was: string | undefined, is: string): (part: keyof GivenToSite) => boolean {
-  if (was === undefined) return () => true;
-  const [before, now] = [was, is].map((text) => JSON.parse(text) as GivenToSite | null);
-  return (part) => !before || !now || JSON.stringify(before[part]) !== JSON.stringify(now[part]);
+function changedParts(was: GivenToSite | undefined, is: GivenToSite): (part: keyof GivenToSite) => boolean {
+  return (part) => !was || JSON.stringify(was[part]) !== JSON.stringify(is[part]);
 }
 
 /**
- * Gives the site title, text, tags, declarations, thumbnail, captions and playlists as the record has them now, as far as it does not have them,
- * and keeps what was given. Each
- * call sets a whole value, so that a second time changes nothing.
+ * Gives the site title, text, tags, declarations, thumbnail, captions and playlists as the record has them now, as far as it
+ * does not have them: what somebody has changed there in another field stays. What was given is kept. Each call sets a whole
+ * value, so that a second time changes nothing.
  */
 export async function giveWords(context: StepContext, siteVideoId: string): Promise<MeantWords> {
   const { adapter, session, record, channel, drop, keep } = context;
@@ -44,9 +42,13 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
     .catch((error: Error) => {
       throw new SnagFound('refused', error.message, 'Change it on the Sheet, then try again');
     });
-  const changed = changedParts(drop.sentWords, meant.asText);
-  // The words carry who may see it until it is proofed, which changes though they do not.
-  await adapter.describe(session, siteVideoId, meant.words, meant.privacy, meant.password);
+  const [was, is] = [drop.sentWords, meant.asText].map(givenFrom);
+  if (!is) throw new Error('Nothing is meant');
+  const changed = changedParts(was, is);
+  // Until it is live the words carry who may see it, which changes though they do not; somebody may have closed it since.
+  const asBefore = drop.liveAt !== undefined && !changed('privacy') && !changed('passwordMark');
+  const privacy = asBefore ? undefined : meant.privacy;
+  await adapter.describe(session, siteVideoId, wordsToGive(was?.words, meant.words), privacy, meant.password);
   const picture = pictureAt(record, context.profile);
   if (picture && meant.pictureDigest && adapter.picture && changed('pictureDigest')) {
     // A thumbnail has a few megabytes at most, so it may be held as a whole.

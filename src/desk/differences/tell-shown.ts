@@ -1,0 +1,25 @@
+import type { Difference } from '@/core/drop';
+import type { Database } from '@/store/database';
+import { addDropEvent, type Drop } from '@/store/drops';
+import { tell } from '../notices/tell';
+
+/** What the history says of a difference that somebody has made at the site. */
+function freshWords(siteName: string, { field, meant, shown }: Difference): string {
+  const short = (text: string) => (text.length > 120 ? `${text.slice(0, 117)}…` : text).replace(/\n/g, ' / ');
+  if (field === 'file' || field === 'thumbnail') return `Changed on ${siteName}: the ${field} is another one`;
+  return `Changed on ${siteName}: ${field} is “${short(shown)}”; it was “${short(meant)}”`;
+}
+
+/** Tells what somebody has changed at the site of a live drop, in its history and as a notice. */
+export async function tellShown(
+  trx: Database,
+  drop: Drop,
+  siteName: string,
+  fresh: readonly Difference[],
+): Promise<void> {
+  for (const each of fresh) {
+    const says = freshWords(siteName, each);
+    await addDropEvent(trx, drop.id, 'shows', says);
+    await tell(trx, drop, 'changed', says);
+  }
+}

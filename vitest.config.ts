@@ -15,6 +15,8 @@ export default defineConfig({
           name: 'unit',
           setupFiles,
           include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/outside/**/*.test.ts'],
+          // What they load keeps nothing from one file to the next, and is loaded once.
+          isolate: false,
           // Some of them start the command line or ffmpeg several times, on a machine that stalls.
           testTimeout: 90_000,
         },
@@ -39,7 +41,7 @@ export default defineConfig({
           name: 'e2e',
           retry,
           // Two cores run two suites at a time: a page may take longer than the second that is waited for by default.
-          expect: { poll: { timeout: 10_000 } },
+          expect: { poll: { timeout: 10_000, interval: 200 } },
           include: ['tests/e2e/**/*.test.ts'],
           pool: 'forks',
           fileParallelism: false,

@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -10,49 +10,49 @@ import { ensurePackages } from './setup/packages.mjs';
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
 const reports = mkdtempSync(path.join(os.tmpdir(), 'kettle-report-'));
 
-function check(name, args) {
-  console.error(`\n— ${name}`);
-  const { status } = spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' });
+const failed = [];
+
+/** Runs a check; what it prints is shown at once, or when it is done. */
+async function check(name, args, atOnce = false) {
+  if (atOnce) console.error(`\n— ${name}`);
+  const child = spawn(process.execPath, args, { cwd: root, stdio: atOnce ? 'inherit' : ['ignore', 'pipe', 'pipe'] });
+  const said = [];
+  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (data) => said.push(data));
+  const status = await new Promise((resolve) => child.once('close', resolve));
+  if (!atOnce) console.error(`\n— ${name}\n${Buffer.concat(said)}`);
   if (status !== 0) failed.push(name);
 }
 
-const failed = [];
 ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe', 'chromium', 'mkvmerge']);
 ensurePackages(root);
-// Before the types are checked: the build writes the declarations that pages need.
-await ensureBuild(root);
-check('lint, format and import directions', [
-  'node_modules/@biomejs/biome/bin/biome',
-  'ci',
-  '--error-on-warnings',
-  '.',
-]);
-check('types', ['node_modules/typescript/bin/tsc', '-p', '.']);
 
-/** Runs the tests of a project; what they print is shown at once, or when they are done. */
+/** Runs the tests of a project. */
 async function test(name, project, { atOnce = false, args: more = [] } = {}) {
-  if (atOnce) console.error(`\n— ${name}`);
   const report = path.join(reports, `${project}.json`);
   const args = [
     ...['node_modules/vitest/vitest.mjs', 'run', '--passWithNoTests', '--project', project, ...more],
     ...['--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
     ...process.argv.slice(2),
   ];
-  const tests = spawn(process.execPath, args, { cwd: root, stdio: atOnce ? 'inherit' : ['ignore', 'pipe', 'pipe'] });
-  const said = [];
-  for (const stream of [tests.stdout, tests.stderr]) stream?.on('data', (data) => said.push(data));
-  const status = await new Promise((resolve) => tests.once('close', resolve));
-  if (!atOnce) console.error(`\n— ${name}\n${Buffer.concat(said)}`);
-  if (status !== 0) failed.push(name);
+  await check(name, args, atOnce);
   return existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
 }
 
 // Side by side: the one waits for sites while the other computes, and each has a machine of its own. Those that only compute
-// go one by one, so that the others get on.
-const results = await Promise.all([
-  test('integration tests', 'integration', { atOnce: true }),
-  test('end-to-end tests', 'e2e'),
-  test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'] }),
+// go one by one, so that the others get on; they need no pages, so that they go while those are built.
+async function withPages() {
+  await ensureBuild(root);
+  const both = [test('integration tests', 'integration', { atOnce: true }), test('end-to-end tests', 'e2e')];
+  // Only now: the build writes the declarations that pages need.
+  await check('types', ['node_modules/typescript/bin/tsc', '-p', '.']);
+  return Promise.all(both);
+}
+const biome = ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings', '.'];
+const [results] = await Promise.all([
+  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'] })]).then((all) =>
+    all.flat(),
+  ),
+  check('lint, format and import directions', biome),
 ]);
 const sum = (field) => results.reduce((all, each) => all + (each[field] ?? 0), 0);
 const second = results

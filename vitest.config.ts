@@ -31,6 +31,7 @@ export default defineConfig({
           globalSetup: 'tests/setup/integration.ts',
           pool: 'forks',
           maxWorkers: 2,
+          isolate: false,
           testTimeout: 90_000,
           hookTimeout: 60_000,
         },

@@ -6,8 +6,35 @@ import path from 'node:path';
 /** The programs that Node.js runs beside the pages, each by the file that it begins with. */
 const PROGRAMS = { worker: 'src/worker/main.ts', 'stand-ins': 'stand-ins/main.ts', kettle: 'bin/commands/kettle.ts' };
 
-const BUILT_FROM = ['src', 'bin/commands', 'demo', 'stand-ins', 'package-lock.json', 'tsconfig.json'];
+const BUILT_FROM = [
+  'src',
+  'bin/commands',
+  'bin/setup/programs.mjs',
+  'demo',
+  'stand-ins',
+  'package-lock.json',
+  'tsconfig.json',
+];
 const FOLDER = '.programs';
+const OTHER_DRIVERS = [
+  'better-sqlite3',
+  'mariadb',
+  'mysql',
+  'oracledb',
+  'pg',
+  'pg-native',
+  'pg-query-stream',
+  'sqlite3',
+  'tedious',
+];
+/** Packages that are CommonJS ask for modules of Node.js by it (esbuild, format ESM for Node.js). */
+const REQUIRE = [
+  "import { createRequire as requireFrom } from 'node:module';",
+  "import { fileURLToPath as pathFrom } from 'node:url';",
+  'const require = requireFrom(import.meta.url);',
+  'const __filename = pathFrom(import.meta.url);',
+  "const __dirname = pathFrom(new URL('.', import.meta.url));",
+].join(' ');
 /** One that runs still reads parts of what it was started from. */
 const KEPT = 4;
 
@@ -55,7 +82,10 @@ export function programFile(root, name) {
       outdir: making,
       bundle: true,
       splitting: true,
-      packages: 'external',
+      // With the packages: finding and reading each of their files is most of what a start costs. Drivers of other databases
+      // are named by Knex, and are not there.
+      external: OTHER_DRIVERS,
+      banner: { js: REQUIRE },
       platform: 'node',
       format: 'esm',
       target: 'node20.19',

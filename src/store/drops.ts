@@ -74,6 +74,13 @@ export interface SentWith {
   framings?: Framings;
 }
 
+/** What a site was asked to make room with. */
+export interface BegunWith {
+  key: string;
+  fileName: string;
+  size: number;
+}
+
 /** One video on its way to one channel. */
 export interface Drop {
   id: string;
@@ -92,9 +99,12 @@ export interface Drop {
   /** How often the video was sent to this channel anew, after it had been removed there. */
   round: number;
   /** What the site was asked to make room with, noted before it was asked. */
-  begunWith: { key: string; fileName: string; size: number } | undefined;
-  /** Ids of videos at the site that this drop no longer means, until they are removed there. */
-  leftBehind: string[] | undefined;
+  begunWith: BegunWith | undefined;
+  /**
+   * Videos at the site that this drop no longer means, until they are removed there: their ids, or what the site was asked to
+   * make room with where its answer had not come.
+   */
+  leftBehind: (string | BegunWith)[] | undefined;
   siteVideoId: string | undefined;
   link: string | undefined;
   /** What the adapter needs to go on with the bytes. */
@@ -136,6 +146,10 @@ export interface Drop {
   formerLinks: string[] | undefined;
   updatedAt: Date;
 }
+
+/** What of a drop may be at its site by now. */
+export const traceOf = ({ siteVideoId, begunWith }: Pick<Drop, 'siteVideoId' | 'begunWith'>): (string | BegunWith)[] =>
+  siteVideoId ? [siteVideoId] : begunWith ? [begunWith] : [];
 
 /** What a site is asked to make room for a drop with: with the same, it makes room once. */
 export const transferKey = ({ id, round }: Pick<Drop, 'id' | 'round'>): string => `${id}.${round}`;
@@ -209,7 +223,7 @@ function fromRow(row: Row): Drop {
     carry: fromJson<Record<string, string>>(row.carry),
     progress: fromJson<DropProgress>(row.progress),
     begunWith: fromJson<Drop['begunWith']>(row.begunWith),
-    leftBehind: fromJson<string[]>(row.leftBehind),
+    leftBehind: fromJson<Drop['leftBehind']>(row.leftBehind),
     versions: fromJson<SiteVersion[]>(row.versions),
     speeds: fromJson<LineSpeed[]>(row.speeds),
     shows: fromJson<Shown[]>(row.shows),

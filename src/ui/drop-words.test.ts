@@ -19,6 +19,7 @@ const drop = (fields: Partial<DropView>): DropView => ({
   liveAt: undefined,
   opensAt: undefined,
   onWord: false,
+  versions: [],
   openedTo: undefined,
   overdue: undefined,
   otherFile: false,

@@ -1,13 +1,26 @@
+import { Readable } from 'node:stream';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { siteById } from '@/sites/registry';
 import { database } from '@/store/database';
+import { dropById, setDrop, transferKey } from '@/store/drops';
+import { settings } from '@/store/settings';
 import { videosNamed } from '@/store/videos';
 import { makeClip } from '../setup/clips';
-import { bringFile, channelsOfTheYard, onlyDrop, setFaultsAt, untilSheet, untilState, videosAt } from '../setup/desk';
+import {
+  bringFile,
+  channelsOfTheYard,
+  onlyDrop,
+  setFaultsAt,
+  untilSheet,
+  untilState,
+  videosAt,
+  yardSession,
+} from '../setup/desk';
 import { aWorker } from '../setup/worker';
 
 const worker = aWorker();
@@ -98,6 +111,45 @@ describe('a better file for a live video', () => {
     expect(drop).toMatchObject({ link, replacing: false, otherFile: true });
     expect(await status(link)).toBe(200);
     expect(await lengths('lanternfold', 'given-up.mp4')).toEqual([3]);
+  });
+
+  it('that is given up while the site makes room for it leaves nothing there', async () => {
+    const { videoId, link, id } = await liveWithBetter('making-room.mp4', 'Marrow Quay');
+    await worker.end();
+    await actOnDrop(id, { action: 'new file' });
+    const drop = await dropById(database(), id);
+    if (!drop) throw new Error('There is no drop');
+    // The site has made room, and the worker was ended before it heard so.
+    const begunWith = { key: transferKey(drop), fileName: 'making-room.mp4', size: 1000 };
+    await setDrop(database(), id, { begunWith });
+    const site = siteById('lanternfold', settings().sitesPort);
+    const session = await yardSession('lanternfold');
+    const [channel] = await site.channels(session);
+    const file = { ...begunWith, open: () => Readable.from([]) };
+    await site.begin(session, channel?.siteChannelId ?? '', begunWith.key, file);
+    expect(await there('lanternfold', 'making-room.mp4')).toHaveLength(2);
+    await actOnDrop(id, { action: 'keep the old file' });
+    worker.start();
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live');
+    expect(await lengths('lanternfold', 'making-room.mp4')).toEqual([3]);
+    expect(await status(link)).toBe(200);
+  });
+
+  it('is noted after a stop between the swap and its noting, and nothing is swapped twice', async () => {
+    const { videoId, link, id } = await liveWithBetter('swapped.mp4', 'Marrow Quay Films');
+    await setFaultsAt('fieldgate', { kind: 'answer', path: '/file', status: 503, match: '', retryAfter: 1 });
+    await actOnDrop(id, { action: 'new file' });
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'opening', 60);
+    await worker.end('SIGKILL');
+    await noFaults();
+    const { former, siteVideoId } = (await dropById(database(), id)) ?? {};
+    const site = siteById('fieldgate', settings().sitesPort);
+    await site.takePlace?.(await yardSession('fieldgate'), former?.siteVideoId ?? '', siteVideoId ?? '');
+    worker.start();
+    const drop = onlyDrop(await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live'));
+    expect(drop).toMatchObject({ link, replacing: false, otherFile: false });
+    expect(await lengths('fieldgate', 'swapped.mp4')).toEqual([4]);
+    expect(await status(link)).toBe(200);
   });
 
   it('keeps nobody from closing what is live: by a press at once, and the new one opens to nobody', async () => {

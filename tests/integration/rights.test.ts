@@ -3,16 +3,19 @@ import { createReadStream } from 'node:fs';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { undo } from '@/desk/changes/changes';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
+import { readAgain } from '@/desk/differences/read-again';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { bringSound } from '@/desk/rights/bring-sound';
 import { settleMatches } from '@/desk/rights/settle-matches';
 import { editVideo } from '@/desk/video/edit-video';
+import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
+import { dropById } from '@/store/drops';
 import { matchesOf } from '@/store/rights-matches';
 import { makeClip } from '../setup/clips';
-import { bringFile, onlyDrop, setFaults, untilSheet, untilState, videosAtLanternfold } from '../setup/desk';
+import { bringFile, changedAt, onlyDrop, setFaults, untilSheet, untilState, videosAtLanternfold } from '../setup/desk';
 import { AAC, H264, made, PICTURE } from '../setup/made-files';
 import { aWorker } from '../setup/worker';
 
@@ -137,6 +140,33 @@ describe('a rights match', () => {
     await actOnDrop(drop.id, { action: 'try again' });
     await untilState(videoId, 'live');
     expect((await there('other-file.mp4')).map(({ seconds }) => Math.round(seconds))).toEqual([3]);
+  });
+
+  it('that is found while the video is live is mended beside it: people see the old one until the new one is checked', async () => {
+    const { videoId, drop, found } = await matched('found-later.mp4');
+    await actOnDrop(drop.id, { action: 'accept' });
+    const { link = '' } = await untilState(videoId, 'live');
+    await setFaults();
+    const [video] = await there('found-later.mp4');
+    // The owner comes back with more.
+    const again = { ...video?.matches?.[0], state: 'open', wants: 'silence' };
+    await changedAt('lanternfold', 'found-later.mp4', { matches: [again] });
+    const now = await dropById(database(), drop.id);
+    const channel = await channelById(database(), drop.channelId);
+    if (!now || !channel) throw new Error('There is no drop');
+    await readAgain(now, channel);
+    await settleMatches(drop.id, { ways: [{ match: found.id, way: 'silence' }] });
+    const replacing = onlyDrop(await untilSheet(videoId, (sheet) => onlyDrop(sheet).replacing));
+    expect(replacing.state).not.toBe('live');
+    expect((await fetch(link)).status).toBe(200);
+    const live = onlyDrop(
+      await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live' && onlyDrop(sheet).link !== link),
+    );
+    expect([(await fetch(link)).status, (await fetch(live.link ?? '')).status]).toEqual([404, 200]);
+    const files = await there('found-later.mp4');
+    const mended = files.find(({ id }) => id !== video?.id);
+    expect(mended?.matches).toBeUndefined();
+    expect(loudest(mended?.id ?? '', 1.05, 1.95)).toBeLessThan(-80);
   });
 
   it('refuses what does not lead anywhere, and says why', async () => {

@@ -12,6 +12,7 @@ import { useActs } from '@/ui/saving/use-acts';
 import { LOOK_COLOURS, lookOf, Stops, type StopsLook } from '@/ui/stops';
 import { useSure } from '@/ui/sure';
 import { questionBeforeOpening } from '@/ui/sure-questions';
+import { VersionTimes } from '@/ui/version-times';
 import { useMissing } from './use-board';
 
 interface RowProps {
@@ -209,16 +210,26 @@ function Crossing({ drop, channel, missing }: CrossingProps) {
       <span className="text-[13px] text-soft sm:hidden">{channel.name}</span>
       {look === 'moving' && <div className="mb-1.5">{stops}</div>}
       {look !== 'moving' && near && (
-        <div className="enamel pointer-events-none absolute top-1 right-1 z-10 px-1.5 py-1 shadow-lg">{stops}</div>
+        <div className="enamel pointer-events-none absolute top-1 right-1 z-10 px-1.5 py-1 shadow-lg">
+          {stops}
+          {look === 'live' && <VersionTimes versions={drop.versions} />}
+        </div>
       )}
       <p className={`text-[13px] leading-snug ${look === 'moving' ? '' : LOOK_COLOURS[look]}`}>
         <span className="mr-2.5 line-clamp-4">
           {SIGNS[look] && <span aria-hidden>{SIGNS[look]} </span>}
-          {dropWords(drop)}
+          {drop.state === 'draft' ? (
+            dropWords(drop)
+          ) : (
+            <Link href={`/drops/${drop.id}`} prefetch={false} className="hover:underline">
+              {dropWords(drop)}
+            </Link>
+          )}
         </span>
         {drop.overdue !== undefined && <span className="block text-snag">▲ {overdueWords(drop.overdue)}</span>}
         {drop.state === 'draft' && missing && <Readiness missing={missing[drop.id] ?? 0} />}
       </p>
+      {look !== 'live' && <VersionTimes versions={drop.versions} />}
       <Acts drop={drop} channel={channel} />
     </td>
   );

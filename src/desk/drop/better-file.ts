@@ -2,7 +2,7 @@ import { mayMove } from '@/core/drop';
 import { type SiteAdapter, SiteError } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { database, transaction } from '@/store/database';
-import { addDropEvent, type Drop, type DropFields, dropById, setDrop } from '@/store/drops';
+import { addDropEvent, type Drop, type DropFields, dropById, setDrop, traceOf } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { DeskError, found } from '../desk-error';
 import { sendsWith } from '../layers/layers';
@@ -20,9 +20,28 @@ import { ANEW } from './send';
 export async function sendBetterFile(
   drop: Drop,
   channel: Channel,
-  { profile }: SiteAdapter,
+  adapter: SiteAdapter,
   ends: 'close' | 'remove',
 ): Promise<void> {
+  const fields = await inPlaceFields(drop, channel, adapter, ends);
+  await makeMove(
+    drop,
+    'sendInPlace',
+    `A better file goes to ${channel.name}; the video there stays until it is checked`,
+    fields,
+  );
+}
+
+/**
+ * Fields of a live drop of which a new file goes up beside the video that is there, to take its place.
+ * @throws DeskError where the file is not ready for the channel
+ */
+export async function inPlaceFields(
+  drop: Drop,
+  channel: Channel,
+  { profile }: SiteAdapter,
+  ends: 'close' | 'remove',
+): Promise<DropFields> {
   const record = await recordOf(database(), drop.videoId);
   const sentWith = sendsWith(record.layers, record.video, channel, drop);
   const anew = { ...drop, sentWith, state: 'draft' as const };
@@ -32,7 +51,7 @@ export async function sendBetterFile(
   const { siteVideoId, link, openedTo, renditionId, sentWords, sentWith: before } = drop;
   const liveAt = drop.liveAt?.toISOString();
   const former = { siteVideoId, link, openedTo, renditionId, sentWords, sentWith: before, liveAt };
-  const fields: DropFields = {
+  return {
     ...ANEW,
     former: { ...former, ends: profile.abilities.swapsFiles ? 'swap' : ends },
     round: drop.round + 1,
@@ -40,17 +59,11 @@ export async function sendBetterFile(
     // What is live needs no other word, and no other time.
     openAsked: true,
   };
-  await makeMove(
-    drop,
-    'sendInPlace',
-    `A better file goes to ${channel.name}; the video there stays until it is checked`,
-    fields,
-  );
 }
 
 /** Gives a better file up that is on its way: the live video stays. */
 export async function keepFormer(drop: Drop): Promise<void> {
-  const { former, siteVideoId } = drop;
+  const { former } = drop;
   if (!former || !mayMove('keepFormer', drop.state, drop.snag)) {
     throw new DeskError('not now', 'It is too late: the new file has taken its place.');
   }
@@ -59,7 +72,7 @@ export async function keepFormer(drop: Drop): Promise<void> {
     ...ANEW,
     ...back,
     round: drop.round + 1,
-    leftBehind: [...(drop.leftBehind ?? []), ...(siteVideoId ? [siteVideoId] : [])],
+    leftBehind: [...(drop.leftBehind ?? []), ...traceOf(drop)],
     liveAt: liveAt === undefined ? undefined : new Date(liveAt),
   });
 }

@@ -1,4 +1,4 @@
-import type { Drop, DropFields } from '@/store/drops';
+import { type Drop, type DropFields, traceOf } from '@/store/drops';
 import { ANEW } from './send';
 
 /**
@@ -7,7 +7,7 @@ import { ANEW } from './send';
  */
 export function sentAnewFields(drop: Drop): DropFields {
   const seen = drop.snag?.kind === 'missing' && (drop.liveAt !== undefined || drop.openedTo !== undefined);
-  const leftBehind = [...(drop.leftBehind ?? []), ...(drop.siteVideoId && !seen ? [drop.siteVideoId] : [])];
+  const leftBehind = [...(drop.leftBehind ?? []), ...(seen ? [] : traceOf(drop))];
   // A better file that is on its way still takes the place of what is live.
   const { former } = drop;
   return { ...ANEW, leftBehind, round: drop.round + 1, former, openAsked: former !== undefined };

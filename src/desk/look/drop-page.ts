@@ -1,4 +1,4 @@
-import type { ChangedField, ReviewExpected, Shown, SiteVersion, Stop } from '@/core/drop';
+import type { ChangedField, ReviewExpected, Shown, Stop } from '@/core/drop';
 import type { MatchState, RightsMatch } from '@/core/rights';
 import type { Fraction } from '@/core/time';
 import type { LineSpeed } from '@/store/drops';
@@ -61,7 +61,6 @@ export interface DropPageView {
   stops: { stop: Stop; at: string | undefined }[];
   sentAt: string | undefined;
   speeds: LineSpeed[];
-  versions: SiteVersion[];
   matches: MatchView[];
   /** Exact seconds of the cut in use; undefined where it is not read. */
   length: Fraction | undefined;

@@ -113,7 +113,6 @@ export async function lookAtDrop(dropId: string): Promise<DropPageView> {
     stops: stopTimes(drop, events),
     sentAt: drop.sentAt?.toISOString(),
     speeds: drop.speeds ?? [],
-    versions: drop.versions ?? [],
     matches: matches.map((match) => matchView(match, drop, record)),
     length: record.cut?.facts?.duration,
     differences,

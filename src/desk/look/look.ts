@@ -87,6 +87,7 @@ export function dropView(
     onWord: drop.wordAt !== undefined,
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
     changedThere: state === 'live' ? undecided(drop.shows).map(({ field }) => field) : [],
+    versions: drop.versions ?? [],
     otherFileStays: !swapsFiles,
     replacing: drop.former !== undefined,
     otherFile: isAtSite && inUse?.state === 'ready' && digestAtSite !== undefined && digestAtSite !== inUse.digest,

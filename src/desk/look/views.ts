@@ -2,7 +2,7 @@ import type { ChapterChoice, TimeLine } from '@/core/chapters';
 import type { DeclarationField, SwitchedOff } from '@/core/declarations';
 import type { DefaultField, Defaults, InForce, Layer, LayerValues, Source } from '@/core/defaults';
 import type { CutFacts, Privacy, SiteRules } from '@/core/delivery';
-import type { BoardGroup, ChangedField, DropState, Missing, OpenEnd, SiteWords, Snag } from '@/core/drop';
+import type { BoardGroup, ChangedField, DropState, Missing, OpenEnd, SiteVersion, SiteWords, Snag } from '@/core/drop';
 import type { FitInput, TextNames } from '@/core/fitting';
 import type { Framings, Shape } from '@/core/framing';
 import type { Finding, WavedThrough } from '@/core/preflight';
@@ -51,6 +51,8 @@ export interface DropView {
   otherFileStays: boolean;
   /** Whether the video there stays as it is while a better file is on its way. */
   replacing: boolean;
+  /** What the site has ready of it, in the order in which it became so. */
+  versions: SiteVersion[];
   /** Fields that somebody has changed at the site since it went live, and that nobody has decided on. */
   changedThere: string[];
 }

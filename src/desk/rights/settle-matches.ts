@@ -6,12 +6,13 @@ import { ceil, compare, type Fraction, floor, fraction, over, times } from '@/co
 import { type SiteAdapter, SiteError } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database } from '@/store/database';
-import { type Drop, type DropFields, dropById } from '@/store/drops';
+import { type Drop, dropById } from '@/store/drops';
 import { type KeptMatch, matchesOf } from '@/store/rights-matches';
 import { soundsById } from '@/store/sounds';
 import { videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
+import { inPlaceFields } from '../drop/better-file';
 import { makeMove } from '../drop/make-move';
 import { recordOf, type VideoRecord } from '../drop/record';
 import { sentAnewFields } from '../drop/send-anew';
@@ -60,7 +61,7 @@ export async function settleMatches(dropId: string, input: unknown): Promise<voi
     return { match, way, text, sound };
   });
   const inFile = chosen.filter(({ way }) => way === 'silence' || way === 'swap' || way === 'leave out');
-  if (inFile.length > 0) return mendFile(drop, channel, inFile);
+  if (inFile.length > 0) return mendFile(drop, channel, adapter, inFile);
   await tellSite(drop, channel, adapter, chosen);
   await goOn(drop);
 }
@@ -105,18 +106,23 @@ async function goOn(drop: Drop): Promise<void> {
   await makeMove(drop, 'tryAgain', 'Goes on: every rights match has its answer');
 }
 
-/** Keeps on the channel what is done to the file, which can be undone, and sends the video there anew. */
-async function mendFile(drop: Drop, channel: Channel, chosen: readonly Chosen[]): Promise<void> {
-  if (drop.snag?.kind !== 'rights' || !mayMove('sendAnew', drop.state)) {
-    throw new DeskError('not now', 'The file can be changed while the drop stands still for the match.');
+/**
+ * Keeps on the channel what is done to the file, which can be undone, and sends the video there anew; one that is live stays
+ * until the new one is checked.
+ */
+async function mendFile(drop: Drop, channel: Channel, adapter: SiteAdapter, chosen: readonly Chosen[]): Promise<void> {
+  const isLive = mayMove('sendInPlace', drop.state);
+  if (!isLive && (drop.snag?.kind !== 'rights' || !mayMove('sendAnew', drop.state))) {
+    throw new DeskError('not now', 'The file can be changed while the drop stands still for the match, or is live.');
   }
   const record = await recordOf(database(), drop.videoId);
   const own = { ...drop.own, mends: await mendsWith(record, drop, chosen) };
-  const fields: DropFields = {
-    ...sentAnewFields(drop),
-    sentWith: sendsWith(record.layers, record.video, channel, { ...drop, own }),
-  };
-  await makeMove(drop, 'sendAnew', `Sent again: ${chosen.map(mendWords).join('; ')}`, fields, async (trx) => {
+  const mended = { ...drop, own };
+  const fields = isLive
+    ? await inPlaceFields(mended, channel, adapter, 'close')
+    : { ...sentAnewFields(drop), sentWith: sendsWith(record.layers, record.video, channel, mended) };
+  const says = `Sent again: ${chosen.map(mendWords).join('; ')}`;
+  await makeMove(drop, isLive ? 'sendInPlace' : 'sendAnew', says, fields, async (trx) => {
     await videoById(trx, drop.videoId, true);
     const now = found(await dropById(trx, drop.id, true), 'drop');
     await change(trx, drop.videoId, 'onChannel', { id: channel.id, own: now.own }, { id: channel.id, own });

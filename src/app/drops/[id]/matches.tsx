@@ -45,14 +45,9 @@ export function Matches({ handle }: { handle: DropHandle }) {
   });
   const inFile = chosen.filter(({ way }) => IN_FILE.includes(way));
   const settle = async () => {
-    const { name } = view.channel;
     const agreed = inFile.length > 0 ? [] : chosen.filter(({ way }) => way === 'agree');
     const follows = [
-      ...(inFile.length > 0
-        ? [
-            `A new file is made, and goes to ${name} as a new video. The one that is there is removed, and its link ends.`,
-          ]
-        : []),
+      ...(inFile.length > 0 ? [newFileWords(view.channel)] : []),
       ...(inFile.length > 0 && chosen.length > inFile.length
         ? ['Other matches are found again in the new file. Settle them then.']
         : []),
@@ -157,6 +152,15 @@ function Match({ match, number, handle, choice, onChoose }: MatchProps) {
   );
 }
 
+/** What is done to the video that is there where a new file goes up. */
+function newFileWords({ name, drop }: DropHandle['view']['channel']): string {
+  if (drop?.state !== 'live') {
+    return `A new file is made, and goes to ${name} as a new video. The one that is there is removed, and its link ends.`;
+  }
+  const then = drop.otherFileStays ? 'Then it is closed, and its link ends.' : 'Its link stays.';
+  return `A new file is made, and goes to ${name}. The video that people see stays until the new one is checked. ${then}`;
+}
+
 /** What each way does, in a line. */
 const WAYS: Record<MatchWay, { name: string; says: string }> = {
   silence: {
@@ -165,15 +169,16 @@ const WAYS: Record<MatchWay, { name: string; says: string }> = {
   },
   swap: { name: 'Put other sound there', says: 'A new file with a sound of yours in that part.' },
   'leave out': { name: 'Leave that part out', says: 'A new file without that part. Chapters and captions move along.' },
-  dispute: { name: 'Dispute it', says: 'You write why it is wrong. The video waits for the answer.' },
+  dispute: { name: 'Dispute it', says: 'You write why it is wrong, and they answer.' },
   agree: { name: 'Agree', says: 'The owner gets what is asked.' },
 };
 
 function Ways({ match, handle, choice, onChoose }: Omit<MatchProps, 'number'>) {
+  const isLive = handle.view.channel.drop?.state === 'live';
   const ways = (Object.keys(WAYS) as MatchWay[]).filter((way) => {
     if (way === 'agree') return match.mayAgree;
     if (way === 'dispute') return match.mayDispute;
-    return handle.view.channel.drop?.snag?.kind === 'rights';
+    return isLive || handle.view.channel.drop?.snag?.kind === 'rights';
   });
   return (
     <fieldset className="grid gap-1.5">
@@ -188,7 +193,12 @@ function Ways({ match, handle, choice, onChoose }: Omit<MatchProps, 'number'>) {
             className="mt-1 size-4 accent-copper"
           />
           <span>
-            {WAYS[way].name} <span className="text-[13px] text-soft">{WAYS[way].says}</span>
+            {WAYS[way].name}{' '}
+            <span className="text-[13px] text-soft">
+              {WAYS[way].says}
+              {way === 'dispute' &&
+                (isLive ? ' The video stays as it is until then.' : ' The video waits for the answer.')}
+            </span>
           </span>
         </label>
       ))}
@@ -215,7 +225,7 @@ function Ways({ match, handle, choice, onChoose }: Omit<MatchProps, 'number'>) {
         <a href={`/videos/${handle.view.video.id}#file`} className="textlink">
           replace the file
         </a>{' '}
-        with another cut, then try again here.
+        with another cut, then {isLive ? 'send it from here' : 'try again here'}.
       </p>
     </fieldset>
   );

@@ -5,6 +5,7 @@ import type { DropPageView } from '@/desk/look/drop-page';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { Moment } from '@/ui/moment';
+import { versionName } from '@/ui/version-times';
 import { LineSpeed } from './line-speed';
 import { Part } from './part';
 
@@ -12,7 +13,7 @@ import { Part } from './part';
 export function Progress({ view }: { view: DropPageView }) {
   const { drop, siteName } = view.channel;
   if (!drop || drop.bytesTotal === 0) return null;
-  const { bytesSent, bytesTotal, state, progress, stops } = drop;
+  const { bytesSent, bytesTotal, state, progress, stops, versions } = drop;
   const sent = Math.min(1, bytesSent / bytesTotal);
   const processing = state === 'settling' || state === 'clearing' ? progress?.fraction : stops > 2 ? 1 : undefined;
   return (
@@ -23,15 +24,15 @@ export function Progress({ view }: { view: DropPageView }) {
       )}
       {drop.overdue !== undefined && <p>{overdueWords(drop.overdue)}</p>}
       <LineSpeed speeds={view.speeds} />
-      {view.versions.length > 0 && (
+      {versions.length > 0 && (
         <div>
           <h3 className="mb-1">Ready at {siteName}</h3>
           <ul className="grid gap-0.5">
-            {view.versions.map(({ of, lines, readyAt }) => (
-              <li key={`${of}${lines}`} className="flex flex-wrap gap-x-3">
-                <span>● {of === 'thumbnail' ? 'Thumbnail' : `Picture with ${lines} lines`}</span>
+            {versions.map((version) => (
+              <li key={versionName(version)} className="flex flex-wrap gap-x-3">
+                <span>● {versionName(version)}</span>
                 <span className="text-soft">
-                  <Moment at={readyAt} />
+                  <Moment at={version.readyAt} />
                 </span>
               </li>
             ))}

@@ -9,6 +9,7 @@ import { DropActions } from '@/ui/drop/drop-actions';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { lookOf, Stops } from '@/ui/stops';
+import { VersionTimes } from '@/ui/version-times';
 import { SECTION_NAMES, sectionOf, snagPlace } from '../sections/sections';
 import { useSections } from '../sections/sections-provider';
 import type { SheetHandle } from '../use-sheet';
@@ -40,6 +41,7 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
       ) : (
         <p>{dropWords(drop)}</p>
       )}
+      <VersionTimes versions={drop.versions} />
       {drop.overdue !== undefined && (
         <p className="text-[13px]">
           <b className="text-snag">▲ </b>

@@ -236,3 +236,16 @@ export async function videosNamed(
   if ('title' in by) return query.whereRaw('BINARY ?? = ?', ['title', by.title]);
   return query.where(by);
 }
+
+const MOST_WITHIN = 20;
+
+/** The ids of videos whose title stands in a longer one, those with the longest title first, and a few at the most. */
+export async function videosTitledWithin(db: Database, longer: string): Promise<string[]> {
+  const rows: { id: string }[] = await db('videos')
+    .whereNot('title', '')
+    .whereRaw('INSTR(BINARY ?, BINARY ??) > 0', [longer, 'title'])
+    .orderByRaw('CHAR_LENGTH(??) DESC', ['title'])
+    .limit(MOST_WITHIN)
+    .select('id');
+  return rows.map(({ id }) => id);
+}

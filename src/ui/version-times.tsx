@@ -1,3 +1,4 @@
+import { Fragment } from 'react';
 import type { SiteVersion } from '@/core/drop';
 import { Moment } from './moment';
 
@@ -12,10 +13,12 @@ export function VersionTimes({ versions }: { versions: readonly SiteVersion[] })
     <p className="text-[13px] text-soft">
       Ready there:{' '}
       {versions.map((version, index) => (
-        <span key={versionName(version)} className="whitespace-nowrap">
-          {index > 0 && ' · '}
-          {versionName(version)} <Moment at={version.readyAt} short />
-        </span>
+        <Fragment key={versionName(version)}>
+          <span className="whitespace-nowrap">
+            {versionName(version)} <Moment at={version.readyAt} short />
+            {index < versions.length - 1 && ' ·'}
+          </span>{' '}
+        </Fragment>
       ))}
     </p>
   );

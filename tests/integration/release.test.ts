@@ -14,6 +14,7 @@ import type { SheetView } from '@/desk/look/views';
 import { calendarAddress, calendarFeed, endCalendarAddress, renewCalendarAddress } from '@/desk/release/calendar-feed';
 import { clashesOf } from '@/desk/release/clashes';
 import { nextPlace } from '@/desk/release/next-place';
+import { timesFromFile } from '@/desk/release/times-from-file';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
@@ -316,6 +317,21 @@ describe('the Calendar', () => {
     await editVideo(id, { privacy: 'private' });
     expect((await ofIt()).map(({ channel }) => channel.name)).toEqual(['Marrow Quay']);
     await expect(lookAtCalendar({ from: span.to, to: span.from })).rejects.toThrow('at most 100 days');
+  });
+
+  it('takes times from a file for videos by their titles, as they were typed and as they go out', async () => {
+    const id = await bringFile(clip, 'Marrow Quay', 'calendar-title.mp4');
+    await editVideo(id, { title: 'Tar and oakum' });
+    const event = (title: string) =>
+      ['BEGIN:VEVENT', 'DTSTART:20991204T180000Z', `SUMMARY:${title}`, 'END:VEVENT'].join('\r\n');
+    const file = (...titles: string[]) =>
+      Buffer.from(['BEGIN:VCALENDAR', ...titles.map(event), 'END:VCALENDAR'].join('\r\n'));
+    const longer = 'Tar and oakum, by hand';
+    const before = await timesFromFile(file('Tar and oakum', longer), 'UTC');
+    expect(before.offers.map(({ videoId }) => videoId)).toEqual([id]);
+    expect(before.notRead).toEqual([{ line: 6, title: longer, why: 'there is no video with this title' }]);
+    await editOnChannel(id, { channelId: ids.get('Marrow Quay') ?? '', set: { title: longer } });
+    expect((await timesFromFile(file(longer), 'UTC')).offers).toMatchObject([{ videoId: id, video: 'Tar and oakum' }]);
   });
 });
 

@@ -212,7 +212,7 @@ function Crossing({ drop, channel, missing }: CrossingProps) {
       {look !== 'moving' && near && (
         <div className="enamel pointer-events-none absolute top-1 right-1 z-10 px-1.5 py-1 shadow-lg">
           {stops}
-          {look === 'live' && <VersionTimes versions={drop.versions} />}
+          <VersionTimes versions={drop.versions} />
         </div>
       )}
       <p className={`text-[13px] leading-snug ${look === 'moving' ? '' : LOOK_COLOURS[look]}`}>
@@ -229,7 +229,7 @@ function Crossing({ drop, channel, missing }: CrossingProps) {
         {drop.overdue !== undefined && <span className="block text-snag">▲ {overdueWords(drop.overdue)}</span>}
         {drop.state === 'draft' && missing && <Readiness missing={missing[drop.id] ?? 0} />}
       </p>
-      {look !== 'live' && <VersionTimes versions={drop.versions} />}
+      {(look === 'moving' || look === 'held') && <VersionTimes versions={drop.versions.slice(-1)} />}
       <Acts drop={drop} channel={channel} />
     </td>
   );

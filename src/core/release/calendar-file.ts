@@ -94,7 +94,7 @@ export function calendarTimes(text: string, floating: string): { times: Calendar
         note: repeats ? 'it repeats; its first time is taken' : undefined,
       });
     } catch (error) {
-      notRead.push({ line, title: titleIn(block), why: `it cannot be read (${(error as Error).message})` });
+      notRead.push({ line, title: titleIn(block), why: `it cannot be read: ${(error as Error).message}` });
     }
   }
   return { times, notRead: notRead.sort((a, b) => a.line - b.line) };

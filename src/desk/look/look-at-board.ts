@@ -1,8 +1,6 @@
 import { array, number, object, string } from 'yup';
 import { PRIVACIES } from '@/core/delivery';
 import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS, openEnd } from '@/core/drop';
-import { wholeTitle } from '@/core/fitting';
-import { TemplateError } from '@/core/words';
 import { type BoardChoice, boardCounts, boardPlaces, movingNow } from '@/store/board';
 import { allChannels, type Channel, channelsInUse } from '@/store/channels';
 import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
@@ -15,10 +13,11 @@ import { actionsFor, type DropAction } from '../drop/act-on-drop';
 import { missingAt } from '../drop/readiness';
 import { profileAt, recordsOf } from '../drop/record';
 import { idShape } from '../id-shape';
-import { inForceAt, type KeptLayers, keptLayers, wordsAt } from '../layers/layers';
+import { inForceAt, type KeptLayers, keptLayers } from '../layers/layers';
 import { MOST_AT_ONCE } from '../many/many-act';
 import { site } from '../site/session';
 import { channelView, cutView, dropsByVideo, dropView, readingJobs } from './look';
+import { shownTitle } from './shown-title';
 import type { BoardCounts, BoardCut, BoardDrop, BoardMissing, BoardRow, BoardView } from './views';
 
 /** How many videos the Board shows before somebody scrolls. */
@@ -151,29 +150,6 @@ function boardActions(
   const end = inForceAt(layers, video, channel, drop).privacy.value;
   const all = actionsFor(drop, profileAt(site(channel.site).profile, channel), end);
   return { actions: all.filter((action) => COMMON_ACTS.includes(action)), end: openEnd(end) };
-}
-
-/** The title as it goes out to the first channel whose site has titles; as it was typed where there is none. */
-function shownTitle(
-  video: Video,
-  drops: readonly Drop[],
-  channels: ReadonlyMap<string, Channel>,
-  layers: KeptLayers,
-): string {
-  for (const drop of drops) {
-    const channel = channels.get(drop.channelId);
-    if (!channel) continue;
-    const { profile } = site(channel.site);
-    if (!profile.title) continue;
-    if (drop.own.title) return drop.own.title;
-    try {
-      return wholeTitle(wordsAt(layers, video, channel, drop), profile);
-    } catch (error) {
-      // What cannot be read in a pattern is said where it stands.
-      if (!(error instanceof TemplateError)) throw error;
-    }
-  }
-  return video.title;
 }
 
 const countsShape = object(choiceFields).noUnknown();

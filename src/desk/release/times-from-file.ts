@@ -1,9 +1,14 @@
 import { string } from 'yup';
 import { instantOf, type Moment } from '@/core/release';
 import { type CalendarTime, calendarTimes, type NotRead } from '@/core/release/calendar-file';
+import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
-import { videosById, videosNamed } from '@/store/videos';
+import { dropsOf } from '@/store/drops';
+import { videosById, videosNamed, videosTitledWithin } from '@/store/videos';
 import { DeskError } from '../desk-error';
+import { keptLayers } from '../layers/layers';
+import { dropsByVideo } from '../look/look';
+import { shownTitle } from '../look/shown-title';
 import { isZone } from '../zone-shape';
 
 /** A time of a calendar file with the video that it is for; the instant is ISO 8601 in UTC. */
@@ -30,7 +35,7 @@ const VIDEO_ID = /[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}/
 
 const zoneShape = string().required().test('zone', 'This is no time zone.', isZone);
 
-/** The video that an event means: by its address or its id, as our own calendar has them, or by exactly its title. */
+/** The video that an event means: by its address or its id, as our own calendar has them, or by exactly its title, as it was typed or as it goes out. */
 async function videoOf({ title, uid, url }: CalendarTime): Promise<{ id: string; title: string } | { why: string }> {
   const db = database();
   const id = VIDEO_ID.exec(url)?.[0] ?? VIDEO_ID.exec(uid)?.[0];
@@ -38,8 +43,24 @@ async function videoOf({ title, uid, url }: CalendarTime): Promise<{ id: string;
   if (byId) return { id: byId.id, title: byId.title };
   if (title === '') return { why: 'it has no title' };
   const named = await videosNamed(db, { title });
-  if (named.length > 1) return { why: `there are ${named.length} videos with this title` };
-  return named[0] ?? { why: 'there is no video with this title' };
+  const meant = named.length > 0 ? named : await videosShownAs(title);
+  if (meant.length > 1) return { why: `there are ${meant.length} videos with this title` };
+  return meant[0] ?? { why: 'there is no video with this title' };
+}
+
+/** Videos whose title goes out as this, with what the patterns of their series and channels put around it. */
+async function videosShownAs(title: string): Promise<{ id: string; title: string }[]> {
+  const db = database();
+  const ids = await videosTitledWithin(db, title);
+  if (ids.length === 0) return [];
+  const [videos, drops, channels, layers] = await Promise.all([
+    videosById(db, ids),
+    dropsOf(db, ids),
+    allChannels(db),
+    keptLayers(db),
+  ]);
+  const [byVideo, byId] = [dropsByVideo(drops), new Map(channels.map((channel) => [channel.id, channel]))];
+  return videos.filter((video) => shownTitle(video, byVideo.get(video.id) ?? [], byId, layers) === title);
 }
 
 /**

@@ -84,7 +84,7 @@ function Standing({ handle }: { handle: DropHandle }) {
       <StopLine view={handle.view} />
       <p className="[overflow-wrap:anywhere]">
         {dropWords(drop)}
-        {drop.snag && <span className="block text-[13px]">{drop.snag.remedy}.</span>}
+        {drop.snag && below.length === 0 && <span className="block text-[13px]">{drop.snag.remedy}.</span>}
       </p>
       {drop.replacing && <p>The video there stays as it is until the new file is checked.</p>}
       <ChangeList changes={channel.changes} />

@@ -18,7 +18,9 @@ export function StopLine({ view }: { view: DropPageView }) {
         const sign = behind ? '●' : next && look === 'snag' ? '▲' : next && look === 'held' ? '❚❚' : '○';
         return (
           <li key={stop} className="min-w-0 border-edge border-t-2 pt-1.5 pr-2">
-            <b className={`block font-semibold ${behind || next ? LOOK_COLOURS[look] : 'text-soft'}`}>
+            <b
+              className={`block font-semibold ${next || (behind && look !== 'snag') ? LOOK_COLOURS[look] : behind ? '' : 'text-soft'}`}
+            >
               <span aria-hidden>{sign} </span>
               {STOP_WORDS[stop]}
               <span className="sr-only">{behind ? ', done' : next ? ', comes next' : ', not yet'}</span>

@@ -1,15 +1,19 @@
 import { type ChildProcess, execFileSync } from 'node:child_process';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, readdirSync } from 'node:fs';
 import path from 'node:path';
+import { Readable } from 'node:stream';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { answerForError } from '@/app/guard';
 import { EVERYTHING } from '@/core/line';
 import { newFileSet } from '@/desk/defaults/file-sets';
 import { sendVideo } from '@/desk/drop/send';
 import { limitLine } from '@/desk/line/line-limits';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { bringSound } from '@/desk/rights/bring-sound';
 import { editVideo } from '@/desk/video/edit-video';
 import { closeDatabase, database } from '@/store/database';
+import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
@@ -109,6 +113,21 @@ describe.runIf(mayMount)('a disk that becomes full', () => {
       .update({ nextTryAt: new Date(0) });
     await untilState(videoId, 'live', 120);
   }, 240_000);
+
+  it('takes in no sound, says why, and keeps nothing of it', async () => {
+    const videoId = await toMake('full-sound.mp4');
+    const sounds = path.dirname(files().localPath('sounds/none'));
+    mkdirSync(sounds, { recursive: true });
+    execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=300k', 'tmpfs', sounds]);
+    try {
+      const bytes = Readable.from(Array.from({ length: 20 }, () => Buffer.alloc(50_000)));
+      const error = await bringSound(videoId, 'long.wav', bytes).catch((reason: Error) => reason);
+      expect(answerForError(error)).toMatchObject({ status: 507 });
+      expect(readdirSync(sounds)).toEqual([]);
+    } finally {
+      execFileSync('umount', ['-l', sounds]);
+    }
+  });
 });
 
 describe('a line that several workers share', () => {

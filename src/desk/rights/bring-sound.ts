@@ -16,11 +16,14 @@ export async function bringSound(videoId: string, fileName: string, bytes: Reada
   found(await videoById(database(), videoId), 'video');
   const fileKey = `sounds/${newId()}`;
   const { size } = await files().put(fileKey, bounded(bytes, LARGEST_SOUND, 'sound'));
-  const facts = await soundFactsOf(files().localPath(fileKey)).catch(() => undefined);
-  if (!facts) {
+  try {
+    const facts = await soundFactsOf(files().localPath(fileKey)).catch(() => undefined);
+    if (!facts) throw new DeskError('not taken', 'There is no sound in this file. Use a WAV, FLAC, MP3 or AAC file.');
+    const { duration } = facts;
+    return { id: await makeSound(database(), { videoId, fileKey, fileName: fileName.slice(0, 255), duration, size }) };
+  } catch (error) {
+    // Such as where the video was deleted meanwhile.
     await files().remove(fileKey);
-    throw new DeskError('not taken', 'There is no sound in this file. Use a WAV, FLAC, MP3 or AAC file.');
+    throw error;
   }
-  const { duration } = facts;
-  return { id: await makeSound(database(), { videoId, fileKey, fileName: fileName.slice(0, 255), duration, size }) };
 }

@@ -2,6 +2,7 @@
 
 import type { ComponentProps } from 'react';
 import type { Draft } from '../saving/use-draft';
+import { useHydrated } from '../use-hydrated';
 import { FIELD } from './field-row';
 
 type Own = 'value' | 'onChange' | 'onBlur';
@@ -9,6 +10,7 @@ type DraftProps<T extends 'input' | 'textarea'> = Omit<ComponentProps<T>, Own> &
 
 /** A line of text that saves itself. */
 export function DraftInput({ draft, className = FIELD, ...rest }: DraftProps<'input'>) {
+  const hydrated = useHydrated();
   return (
     <>
       <input
@@ -17,6 +19,7 @@ export function DraftInput({ draft, className = FIELD, ...rest }: DraftProps<'in
         onBlur={() => void draft.flush()}
         className={className}
         {...rest}
+        readOnly={!hydrated || rest.readOnly}
       />
       <DraftLeft draft={draft} />
     </>
@@ -25,6 +28,7 @@ export function DraftInput({ draft, className = FIELD, ...rest }: DraftProps<'in
 
 /** Several lines of text that save themselves. */
 export function DraftArea({ draft, ...rest }: DraftProps<'textarea'>) {
+  const hydrated = useHydrated();
   return (
     <>
       <textarea
@@ -34,6 +38,7 @@ export function DraftArea({ draft, ...rest }: DraftProps<'textarea'>) {
         rows={4}
         className={`${FIELD} block resize-y`}
         {...rest}
+        readOnly={!hydrated || rest.readOnly}
       />
       <DraftLeft draft={draft} />
     </>

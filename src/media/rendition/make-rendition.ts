@@ -9,6 +9,7 @@ import { readFacts } from '../facts';
 import { ProgramError, type RunOptions, runProgram, TooLong } from '../program';
 import { type Run, renditionArguments } from './arguments';
 import type { HardwareEncoder } from './hardware';
+import { keepSoundOutside } from './kept-sound';
 import { filtersForLoudness } from './loudness';
 import { writeSphere } from './sphere';
 
@@ -58,6 +59,12 @@ export async function makeRendition(
       if (!lower) break;
       tried = lower;
     }
+    await keepSoundOutside(half, { cut: from, facts, recipe, sounds: making.sounds }, folder, {
+      signal: making.signal,
+      niceness: 10,
+      milliseconds: LONGEST_MILLISECONDS,
+      onStart: making.onStart,
+    });
     if (recipe.sphere) await addSphere(half, recipe.container, making);
     const made = await readFacts(half, (await stat(half)).size, making.signal);
     expectLength(made, recipe, facts);

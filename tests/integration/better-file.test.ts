@@ -1,4 +1,3 @@
-import { Readable } from 'node:stream';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
@@ -7,7 +6,7 @@ import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { siteById } from '@/sites/registry';
 import { database } from '@/store/database';
-import { dropById, setDrop, transferKey } from '@/store/drops';
+import { dropById } from '@/store/drops';
 import { settings } from '@/store/settings';
 import { videosNamed } from '@/store/videos';
 import { makeClip } from '../setup/clips';
@@ -21,6 +20,7 @@ import {
   videosAt,
   yardSession,
 } from '../setup/desk';
+import { madeRoom } from '../setup/made-room';
 import { aWorker } from '../setup/worker';
 
 const worker = aWorker();
@@ -117,16 +117,7 @@ describe('a better file for a live video', () => {
     const { videoId, link, id } = await liveWithBetter('making-room.mp4', 'Marrow Quay');
     await worker.end();
     await actOnDrop(id, { action: 'new file' });
-    const drop = await dropById(database(), id);
-    if (!drop) throw new Error('There is no drop');
-    // The site has made room, and the worker was ended before it heard so.
-    const begunWith = { key: transferKey(drop), fileName: 'making-room.mp4', size: 1000 };
-    await setDrop(database(), id, { begunWith });
-    const site = siteById('lanternfold', settings().sitesPort);
-    const session = await yardSession('lanternfold');
-    const [channel] = await site.channels(session);
-    const file = { ...begunWith, open: () => Readable.from([]) };
-    await site.begin(session, channel?.siteChannelId ?? '', begunWith.key, file);
+    await madeRoom(id, 'making-room.mp4');
     expect(await there('lanternfold', 'making-room.mp4')).toHaveLength(2);
     await actOnDrop(id, { action: 'keep the old file' });
     worker.start();

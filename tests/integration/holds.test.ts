@@ -15,7 +15,7 @@ import { readFacts } from '@/media/facts';
 import { MachineError } from '@/media/program';
 import { siteById } from '@/sites/registry';
 import { database } from '@/store/database';
-import { claimDrops, dropById, setDrop } from '@/store/drops';
+import { claimDrops, dropById } from '@/store/drops';
 import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { carryDrop } from '@/worker/carry-drop';
@@ -32,6 +32,7 @@ import {
   yardSession,
 } from '../setup/desk';
 import { jobOn, workOn } from '../setup/jobs';
+import { madeRoom } from '../setup/made-room';
 import { aWorker } from '../setup/worker';
 
 const clip = makeClip({ name: 'holds.mp4', seconds: 3 });
@@ -120,14 +121,7 @@ describe('nothing is left behind at a site', () => {
     await worker.end();
     await sendVideo(videoId);
     const { id } = onlyDrop(await lookAtSheet(videoId));
-    // The site has made room, and the worker was ended before it heard so.
-    const begunWith = { key: `${id}.0`, fileName: 'during-begin.mp4', size: 1000 };
-    await setDrop(database(), id, { begunWith });
-    const site = siteById('lanternfold', settings().sitesPort);
-    const session = await yardSession('lanternfold');
-    const [channel] = await site.channels(session);
-    const file = { ...begunWith, open: () => Readable.from([]) };
-    await site.begin(session, channel?.siteChannelId ?? '', begunWith.key, file);
+    await madeRoom(id, 'during-begin.mp4');
     expect(await thereAs('during-begin.mp4')).toHaveLength(1);
     await actOnDrop(id, { action: 'remove' });
     worker.start();

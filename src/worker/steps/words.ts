@@ -48,7 +48,10 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
   // Until it is live the words carry who may see it, which changes though they do not; somebody may have closed it since.
   const asBefore = drop.liveAt !== undefined && !changed('privacy') && !changed('passwordMark');
   const privacy = asBefore ? undefined : meant.privacy;
-  await adapter.describe(session, siteVideoId, wordsToGive(was?.words, meant.words), privacy, meant.password);
+  const words = wordsToGive(was?.words, meant.words);
+  if (privacy !== undefined || Object.keys(words).length > 0) {
+    await adapter.describe(session, siteVideoId, words, privacy, meant.password);
+  }
   const picture = pictureAt(record, context.profile);
   if (picture && meant.pictureDigest && adapter.picture && changed('pictureDigest')) {
     // A thumbnail has a few megabytes at most, so it may be held as a whole.

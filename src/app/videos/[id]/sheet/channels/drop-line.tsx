@@ -81,7 +81,7 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
       {channel.layersChanged && (
         <p className="text-[13px]">Defaults or links have changed since; what was sent stays as it was.</p>
       )}
-      <p className="flex flex-wrap gap-x-4">
+      <p className="flex flex-wrap items-center gap-x-4">
         <Link href={`/drops/${drop.id}`} className="text-[13px] text-copper hover:underline">
           Follow it
         </Link>

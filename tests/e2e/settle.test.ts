@@ -109,7 +109,7 @@ describe('a video that has something to settle on every site', () => {
     await sure.getByRole('button', { name: 'Make the file and send it' }).click();
     await untilOn('lanternfold', 'held');
     await matches.getByText('In files sent before: 1').waitFor();
-    await part('File and site').getByText('Picture with 720 lines').waitFor();
+    await part('File and site').getByText('720 lines').waitFor();
   }, 120_000);
 
   it('shows what a site has changed, text beside text, and puts it right', async () => {

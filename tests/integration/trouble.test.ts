@@ -41,7 +41,8 @@ describe('trouble at the site', () => {
     await connectedChannels();
     await post('expire-tokens');
     await setFaults(
-      { kind: 'answer', status: 503, retryAfter: 1, times: 1, path: '/videos' },
+      // More than once: drops of other tests may still ask there.
+      { kind: 'answer', status: 503, retryAfter: 1, times: 3, path: '/videos' },
       { kind: 'answer', status: 429, retryAfter: 1, times: 1, path: '/files' },
       { kind: 'cut', bytes: 20_000, times: 2 },
     );

@@ -73,7 +73,7 @@ describe('a calendar file', () => {
       ['Good', undefined],
       ['Again', 'it repeats; its first time is taken'],
     ]);
-    expect(notRead.map(({ line, title, why }) => [line, title, why.split(' (')[0]])).toEqual([
+    expect(notRead.map(({ line, title, why }) => [line, title, why.split(': ')[0]])).toEqual([
       [7, 'All day', 'it has a day and no time'],
       [11, 'Never', 'there is no 2027-02-30 18:00:00'],
       [15, 'No start', 'it does not say when it begins'],

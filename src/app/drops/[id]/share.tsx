@@ -11,7 +11,7 @@ export function Share({ view }: { view: DropPageView }) {
   return (
     <Part name="Share it">
       <p className="[overflow-wrap:anywhere]">{link}</p>
-      <p className="flex flex-wrap gap-4">
+      <p className="flex flex-wrap items-center gap-4">
         <CopyLink link={link} />
         <a href={link} target="_blank" rel="noreferrer" className="text-[13px] text-copper hover:underline">
           Watch page

@@ -17,8 +17,8 @@ export default defineConfig({
           include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/outside/**/*.test.ts'],
           // What they load keeps nothing from one file to the next, and is loaded once.
           isolate: false,
-          // Some of them start the command line or ffmpeg several times, on a machine that stalls.
-          testTimeout: 90_000,
+          // Some of them start the command line or ffmpeg several times, on a machine that stalls, standing back behind others.
+          testTimeout: 180_000,
         },
       },
       {

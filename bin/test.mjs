@@ -13,9 +13,10 @@ const reports = mkdtempSync(path.join(os.tmpdir(), 'kettle-report-'));
 const failed = [];
 
 /** Runs a check; what it prints is shown at once, or when it is done. */
-async function check(name, args, atOnce = false) {
+async function check(name, args, { atOnce = false, niceness = 0 } = {}) {
   if (atOnce) console.error(`\n— ${name}`);
   const child = spawn(process.execPath, args, { cwd: root, stdio: atOnce ? 'inherit' : ['ignore', 'pipe', 'pipe'] });
+  os.setPriority(child.pid, niceness);
   const said = [];
   for (const stream of [child.stdout, child.stderr]) stream?.on('data', (data) => said.push(data));
   const status = await new Promise((resolve) => child.once('close', resolve));
@@ -27,19 +28,19 @@ ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe', 'chromium', 'mkvmerge
 ensurePackages(root);
 
 /** Runs the tests of a project. */
-async function test(name, project, { atOnce = false, args: more = [] } = {}) {
+async function test(name, project, { args: more = [], ...options } = {}) {
   const report = path.join(reports, `${project}.json`);
   const args = [
     ...['node_modules/vitest/vitest.mjs', 'run', '--passWithNoTests', '--project', project, ...more],
     ...['--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
     ...process.argv.slice(2),
   ];
-  await check(name, args, atOnce);
+  await check(name, args, options);
   return existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
 }
 
 // Side by side: the one waits for sites while the other computes, and each has a machine of its own. Those that only compute
-// go one by one, so that the others get on; they need no pages, so that they go while those are built.
+// go one by one and stand back, so that the others get on; they need no pages, so that they go while those are built.
 async function withPages() {
   await ensureBuild(root);
   const both = [test('integration tests', 'integration', { atOnce: true }), test('end-to-end tests', 'e2e')];
@@ -49,8 +50,8 @@ async function withPages() {
 }
 const biome = ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings', '.'];
 const [results] = await Promise.all([
-  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'] })]).then((all) =>
-    all.flat(),
+  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 2 })]).then(
+    (all) => all.flat(),
   ),
   check('lint, format and import directions', biome),
 ]);

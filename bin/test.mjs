@@ -42,7 +42,14 @@ async function test(name, project, { args: more = [], ...options } = {}) {
 // Side by side: the one waits for sites while the other computes, and each has a machine of its own. Those that only compute
 // go one by one and stand back, so that the others get on; they need no pages, so that they go while those are built.
 async function withPages() {
-  await ensureBuild(root);
+  try {
+    await ensureBuild(root);
+  } catch (error) {
+    // The others go on to their end, and are told of.
+    console.error(error.message);
+    failed.push('pages');
+    return [];
+  }
   const both = [test('integration tests', 'integration', { atOnce: true }), test('end-to-end tests', 'e2e')];
   // Only now: the build writes the declarations that pages need.
   await check('types', ['node_modules/typescript/bin/tsc', '-p', '.']);

@@ -2,8 +2,7 @@ import { createWriteStream } from 'node:fs';
 import { rename } from 'node:fs/promises';
 import path from 'node:path';
 import { createInterface } from 'node:readline';
-import type { Readable } from 'node:stream';
-import { Readable as Source } from 'node:stream';
+import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { CutFacts, CutSpan } from '@/core/delivery';
 import type { Recipe } from '@/core/renditions';
@@ -59,11 +58,10 @@ export async function keepSoundOutside(
   folder: string,
   options: RunOptions,
 ): Promise<boolean> {
-  if (!isInSpansAlone(kept)) return false;
   const { cut, facts, recipe, sounds = new Map() } = kept;
   const { sound } = recipe;
-  const rate = facts.audio?.sampleRate ?? 0;
-  if (typeof sound !== 'object') return false;
+  if (typeof sound !== 'object' || !isInSpansAlone(kept)) return false;
+  const rate = sound.sampleRate;
   const [own, anew, joined] = ['own.aac', 'anew.aac', 'joined.aac'].map((name) => path.join(folder, name)) as [
     string,
     string,
@@ -94,7 +92,7 @@ export async function keepSoundOutside(
     const spans = [...(shifted.silence ?? []), ...(shifted.swaps ?? [])];
     const places = await seams(own, anew, framesIn(spans, rate));
     if (!places) return false;
-    await pipeline(Source.from(spliced(own, anew, places)), createWriteStream(joined));
+    await pipeline(Readable.from(spliced(own, anew, places)), createWriteStream(joined));
     await putSound(made, joined, start / rate, recipe.container, options);
     return true;
   } catch (error) {

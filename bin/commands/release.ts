@@ -5,7 +5,7 @@ import { editOnChannel, editVideo } from '@/desk/video/edit-video';
 import { dropWords } from '@/ui/drop-words';
 import { act } from './act';
 import { channelsNamed } from './named/channel';
-import { momentNamed } from './named/moment';
+import { momentNamed, zoneHere } from './named/moment';
 import { videoNamed } from './named/video';
 
 interface OpenOptions {
@@ -51,7 +51,7 @@ export async function release(name: string, options: { json?: boolean }): Promis
         wall: opensAt?.wall ?? null,
         zone: opensAt?.zone ?? null,
         liveAt: drop?.liveAt ?? null,
-        says: drop ? dropWords(drop) : 'Not sent yet',
+        says: drop ? dropWords(drop, zoneHere()) : 'Not sent yet',
       },
     ];
   });

@@ -3,6 +3,7 @@ import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetView } from '@/desk/look/views';
 import { dropWords } from '@/ui/drop-words';
 import { explanation } from './explain';
+import { zoneHere } from './named/moment';
 import { videoNamed } from './named/video';
 
 /** What scripts read of a video. */
@@ -48,7 +49,7 @@ export async function show(name: string, options: { json?: boolean }): Promise<v
   lines.push(sheet.cut ? `File: ${sheet.cut.fileName}, ${sheet.cut.refusal ?? sheet.cut.state}` : 'File: none yet');
   for (const { ticked, name: channel, siteName, drop, missing, changes } of sheet.channels) {
     if (!ticked) continue;
-    lines.push(`${channel} on ${siteName}: ${drop ? dropWords(drop) : STATE_WORDS.draft}`);
+    lines.push(`${channel} on ${siteName}: ${drop ? dropWords(drop, zoneHere()) : STATE_WORDS.draft}`);
     if (drop?.link) lines.push(`  Link: ${drop.link}`);
     if (drop?.snag) lines.push(`  ${drop.snag.remedy}.`);
     for (const { what } of drop?.state === 'draft' ? missing : []) lines.push(`  Missing: ${what}`);

@@ -32,29 +32,29 @@ const drop = (fields: Partial<DropView>): DropView => ({
 describe('where a drop stands, in words', () => {
   it('says what a person has to settle before anything else', () => {
     const snag = { at: 'clearing' as const, kind: 'rights' as const, what: 'Rights match', remedy: 'Agree' };
-    expect(dropWords(drop({ state: 'snag', snag, waiting: 'waits' }))).toBe('Rights match');
-    expect(dropWords(drop({ waiting: 'Lanternfold asks to wait' }))).toBe('Lanternfold asks to wait');
+    expect(dropWords(drop({ state: 'snag', snag, waiting: 'waits' }), 'UTC')).toBe('Rights match');
+    expect(dropWords(drop({ waiting: 'Lanternfold asks to wait' }), 'UTC')).toBe('Lanternfold asks to wait');
   });
 
   it('says progress, rate and time left of a transfer', () => {
     const progress = { says: '62 % · 18.4 Mbit/s', fraction: 0.62, bytesPerSecond: 2_300_000, secondsLeft: 170 };
-    expect(dropWords(drop({ progress }))).toBe(`${STATE_WORDS.landing} 62 % · 18.4 Mbit/s · 3 min left`);
-    expect(dropWords(drop({ progress: { says: 'setting title, text and picture' } }))).toBe(
+    expect(dropWords(drop({ progress }), 'UTC')).toBe(`${STATE_WORDS.landing} 62 % · 18.4 Mbit/s · 3 min left`);
+    expect(dropWords(drop({ progress: { says: 'setting title, text and picture' } }), 'UTC')).toBe(
       `${STATE_WORDS.landing}: setting title, text and picture`,
     );
   });
 
   it('says what the site does, and each resting state', () => {
     const settling = { says: 'first version', fraction: 0.416 };
-    expect(dropWords(drop({ state: 'settling', progress: settling }))).toBe(
+    expect(dropWords(drop({ state: 'settling', progress: settling }), 'UTC')).toBe(
       `${STATE_WORDS.settling}: first version 41 %`,
     );
-    expect(dropWords(drop({ state: 'packing' }))).toBe(STATE_WORDS.packing);
-    expect(dropWords(drop({ state: 'draft' }))).toBe(STATE_WORDS.draft);
-    expect(dropWords(drop({ state: 'held' }))).toBe(STATE_WORDS.held);
-    expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }))).toBe('Live · checked');
-    expect(dropWords(drop({ state: 'live', changedThere: ['title'] }))).toBe('Live · changed there: title');
-    expect(dropWords(drop({ state: 'removed' }))).toBe(STATE_WORDS.removed);
+    expect(dropWords(drop({ state: 'packing' }), 'UTC')).toBe(STATE_WORDS.packing);
+    expect(dropWords(drop({ state: 'draft' }), 'UTC')).toBe(STATE_WORDS.draft);
+    expect(dropWords(drop({ state: 'held' }), 'UTC')).toBe(STATE_WORDS.held);
+    expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }), 'UTC')).toBe('Live · checked');
+    expect(dropWords(drop({ state: 'live', changedThere: ['title'] }), 'UTC')).toBe('Live · changed there: title');
+    expect(dropWords(drop({ state: 'removed' }), 'UTC')).toBe(STATE_WORDS.removed);
   });
 
   it('has a look for each state', () => {

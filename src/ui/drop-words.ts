@@ -20,13 +20,16 @@ function liveWords({
 export const dropStateWords = (state: DropView['state']): string =>
   state === 'snag' ? 'Needs you' : STATE_WORDS[state];
 
-/** Where a drop stands, in one short line. */
-export function dropWords(drop: DropView): string {
+/**
+ * Where a drop stands, in one short line.
+ * @param zone in which the time is said at which it opens; pages take the manager's from `useZone`
+ */
+export function dropWords(drop: DropView, zone: string): string {
   if (drop.snag) return drop.snag.what;
   if (drop.waiting) return drop.waiting;
   const { state, progress, opensAt } = drop;
   if (state === 'held' && opensAt)
-    return drop.onWord ? 'Opens in a moment' : `Opens ${shownIn(undefined, new Date(opensAt))}`;
+    return drop.onWord ? 'Opens in a moment' : `Opens ${shownIn(zone, new Date(opensAt))}`;
   if (state === 'live') return liveWords(drop);
   // One with a snag says what it is, above.
   const name = state === 'snag' ? '' : STATE_WORDS[state];

@@ -29,7 +29,7 @@ beforeAll(async () => {
   await desk.editVideo(videoId, { privacy: 'everyone', title: 'Ice on the slip' });
   await desk.untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
   browser = await startBrowser();
-  const context = await browser.newContext({ viewport: { width: 1280, height: 900 }, timezoneId: 'Europe/Berlin' });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 900 } });
   page = await (await withOpenSections(context)).newPage();
   page.setDefaultTimeout(20_000);
   await Promise.all([page.waitForResponse(/\/api\/sites$/), page.goto(`${home()}/videos/${videoId}`)]);
@@ -90,7 +90,7 @@ describe('the time at which a video opens', () => {
           .count(),
       )
       .toBe(2);
-    const board = await browser.newPage({ timezoneId: 'Europe/Berlin' });
+    const board = await browser.newPage();
     await board.goto(home());
     await board
       .getByText(/Opens Sat \d+ \w+, 04:00/)
@@ -135,7 +135,7 @@ describe('the Calendar', () => {
     const later = new Date(Date.parse(`${now?.wall.slice(0, 10)}T00:00:00Z`) + 7 * 86_400_000);
     const wall = `${later.toISOString().slice(0, 10)}T04:00:00`;
     await desk.editVideo(videoId, { opensAt: { wall, zone: 'Europe/Berlin' } });
-    const context = await browser.newContext({ viewport: { width: 1280, height: 900 }, timezoneId: 'Europe/Berlin' });
+    const context = await browser.newContext({ viewport: { width: 1280, height: 900 } });
     const calendar = await context.newPage();
     calendar.setDefaultTimeout(20_000);
     await calendar.goto(`${home()}/calendar`);

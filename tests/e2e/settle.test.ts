@@ -53,9 +53,7 @@ beforeAll(async () => {
     ...{ reason: 'The saw is listed, but not named', remedy: 'Name it' },
   });
   browser = await startBrowser();
-  page = await (
-    await browser.newContext({ viewport: { width: 1280, height: 900 }, timezoneId: 'Europe/Berlin' })
-  ).newPage();
+  page = await (await browser.newContext({ viewport: { width: 1280, height: 900 } })).newPage();
   page.setDefaultTimeout(30_000);
 });
 afterAll(async () => {

@@ -6,10 +6,21 @@ import { BUTTONS } from '@/ui/button-words';
 import { startChromium } from './chromium';
 
 const started: Browser[] = [];
+/** What pages threw since it was looked at last. */
+const thrown: string[] = [];
 
-/** Debian's Chromium, headless. Where a test fails, what its pages show is printed: CI leaves nothing else to look at. */
+/**
+ * Debian's Chromium, headless. Its clocks are those of another zone than the server's, so that a page which the server wrote
+ * with its own is found. Where a test fails, what its pages show is printed: CI leaves nothing else to look at.
+ */
 export async function startBrowser(): Promise<Browser> {
   const browser = await startChromium();
+  const newContext = browser.newContext.bind(browser);
+  browser.newContext = async (options) => {
+    const context = await newContext({ timezoneId: 'Europe/Berlin', ...options });
+    context.on('weberror', (error) => thrown.push(`${error.page()?.url()}: ${error.error().message}`));
+    return context;
+  };
   started.push(browser);
   return browser;
 }
@@ -17,11 +28,13 @@ export async function startBrowser(): Promise<Browser> {
 const MOST_SHOWN = 2500;
 
 afterEach(async ({ task }) => {
-  if (task.result?.state !== 'fail') return;
+  const errors = thrown.splice(0);
+  if (task.result?.state !== 'fail') return expect(errors, 'what pages threw').toEqual([]);
   for (const page of started.flatMap((browser) => browser.contexts()).flatMap((context) => context.pages())) {
     const shown = await page.evaluate(() => document.body.innerText).catch((error: Error) => error.message);
     console.error(`— ${task.name}: ${page.url()}\n${shown.slice(0, MOST_SHOWN)}`);
   }
+  for (const error of errors) console.error(error);
 });
 
 /** Lets every section of a Sheet be open on the pages of a context, as a person may have it. */

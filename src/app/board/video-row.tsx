@@ -8,6 +8,7 @@ import { BUTTONS } from '@/ui/button-words';
 import { CopyLink } from '@/ui/copy-link';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
+import { useZone } from '@/ui/moment';
 import { useActs } from '@/ui/saving/use-acts';
 import { LOOK_COLOURS, lookOf, Stops, type StopsLook } from '@/ui/stops';
 import { useSure } from '@/ui/sure';
@@ -202,6 +203,7 @@ const SIGNS: Record<StopsLook, string> = { idle: '', moving: '', held: '‖', li
 
 function Crossing({ drop, channel, missing }: CrossingProps) {
   const [near, setNear] = useState(false);
+  const zone = useZone();
   if (!drop) return <td className="crossing max-sm:hidden" />;
   const look = lookOf(drop);
   const stops = <Stops behind={drop.stops} look={look} fraction={drop.progress?.fraction} />;
@@ -219,10 +221,10 @@ function Crossing({ drop, channel, missing }: CrossingProps) {
         <span className="mr-2.5 line-clamp-4">
           {SIGNS[look] && <span aria-hidden>{SIGNS[look]} </span>}
           {drop.state === 'draft' ? (
-            dropWords(drop)
+            dropWords(drop, zone)
           ) : (
             <Link href={`/drops/${drop.id}`} prefetch={false} className="hover:underline">
-              {dropWords(drop)}
+              {dropWords(drop, zone)}
             </Link>
           )}
         </span>

@@ -7,6 +7,7 @@ import { ChangeList } from '@/ui/drop/change-list';
 import { DropActions } from '@/ui/drop/drop-actions';
 import { History } from '@/ui/drop/history';
 import { dropWords } from '@/ui/drop-words';
+import { useZone } from '@/ui/moment';
 import { Differences } from './differences';
 import { FormerWords } from './former-words';
 import { Matches } from './matches';
@@ -57,6 +58,7 @@ export function DropPage({ first }: { first: DropPageView }) {
 
 /** The steps with their times, where it stands now, and what can be done. */
 function Standing({ handle }: { handle: DropHandle }) {
+  const zone = useZone();
   const { channel } = handle.view;
   const { drop } = channel;
   if (!drop || drop.state === 'draft') {
@@ -83,7 +85,7 @@ function Standing({ handle }: { handle: DropHandle }) {
     >
       <StopLine view={handle.view} />
       <p className="[overflow-wrap:anywhere]">
-        {dropWords(drop)}
+        {dropWords(drop, zone)}
         {drop.snag && below.length === 0 && <span className="block text-[13px]">{drop.snag.remedy}.</span>}
       </p>
       {drop.replacing && <p>The video there stays as it is until the new file is checked.</p>}

@@ -4,13 +4,14 @@ import { binarySize } from '@/core/delivery';
 import type { DropPageView } from '@/desk/look/drop-page';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
-import { Moment } from '@/ui/moment';
+import { Moment, useZone } from '@/ui/moment';
 import { versionName } from '@/ui/version-times';
 import { LineSpeed } from './line-speed';
 import { Part } from './part';
 
 /** How far the file is over the line, and how far the site is with it. */
 export function Progress({ view }: { view: DropPageView }) {
+  const zone = useZone();
   const { drop, siteName } = view.channel;
   if (!drop || drop.bytesTotal === 0) return null;
   const { bytesSent, bytesTotal, state, progress, stops, versions } = drop;
@@ -20,7 +21,7 @@ export function Progress({ view }: { view: DropPageView }) {
     <Part name="File and site">
       <Meter share={sent} says={`Sent: ${binarySize(bytesSent)} of ${binarySize(bytesTotal)}`} />
       {processing !== undefined && (
-        <Meter share={processing} says={processing === 1 ? `${siteName} has processed it` : dropWords(drop)} />
+        <Meter share={processing} says={processing === 1 ? `${siteName} has processed it` : dropWords(drop, zone)} />
       )}
       {drop.overdue !== undefined && <p>{overdueWords(drop.overdue)}</p>}
       <LineSpeed speeds={view.speeds} />

@@ -8,6 +8,7 @@ import { ChangeList } from '@/ui/drop/change-list';
 import { DropActions } from '@/ui/drop/drop-actions';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
+import { useZone } from '@/ui/moment';
 import { lookOf, Stops } from '@/ui/stops';
 import { VersionTimes } from '@/ui/version-times';
 import { SECTION_NAMES, sectionOf, snagPlace } from '../sections/sections';
@@ -28,6 +29,7 @@ interface DropLineProps {
 /** Where a drop stands, what has changed of it since it was sent, and what can be done. */
 export function DropLine({ channel, drop, handle }: DropLineProps) {
   const { goTo } = useSections();
+  const zone = useZone();
   const place = drop.snag && snagPlace(drop.snag);
   const look = lookOf(drop);
   const share = drop.progress?.fraction;
@@ -37,9 +39,9 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
     >
       <Stops behind={drop.stops} look={look} fraction={share} />
       {look === 'moving' && share !== undefined ? (
-        <Meter share={share} says={dropWords(drop)} />
+        <Meter share={share} says={dropWords(drop, zone)} />
       ) : (
-        <p>{dropWords(drop)}</p>
+        <p>{dropWords(drop, zone)}</p>
       )}
       <VersionTimes versions={drop.versions} />
       {drop.overdue !== undefined && (

@@ -1,10 +1,13 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { NO_CHOICE } from '@/core/chapters';
 import { undo } from '@/desk/changes/changes';
+import { readNow } from '@/desk/differences/read-now';
 import { settleDifferences } from '@/desk/differences/settle-differences';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { importMarkers } from '@/desk/video/markers';
 import { database } from '@/store/database';
 import { dropById } from '@/store/drops';
 import { givenTo } from '@/store/given-words';
@@ -27,6 +30,7 @@ import { aWorker } from '../setup/worker';
 
 aWorker({ KETTLE_READ_SECONDS: '1' });
 const clip = makeClip({ name: 'differences.mp4', seconds: 3 });
+const long = makeClip({ name: 'chapters-there.mp4', seconds: 24, size: '160x90' });
 let ids: Map<string, string>;
 
 beforeAll(async () => {
@@ -119,7 +123,35 @@ describe('a live video', () => {
     await expect.poll(async () => (await dropOf(videoId)).readAt, { timeout: 40_000 }).not.toEqual(before);
     expect((await dropOf(videoId)).shows).toMatchObject([{ field: 'tags', left: true }]);
     expect((await says(videoId)).match(/tags is “theirs”/g)).toHaveLength(1);
+    // What was left stays there where something else is put right.
+    await changedAt('lanternfold', 'read-again.mp4', { title: 'Changed once more' });
+    await untilShows(videoId, 2);
+    await settleDifferences(drop.id, { way: 'put right' });
+    await expect.poll(async () => (await shownAt('read-again.mp4')).title, { timeout: 20_000 }).toBe('Read again');
+    await untilState(videoId, 'live');
+    expect((await shownAt('read-again.mp4')).tags).toEqual(['theirs']);
+    expect((await dropOf(videoId)).shows).toMatchObject([{ field: 'tags', left: true }]);
   }, 150_000);
+
+  it('is read now where a person asks, and a text is taken over with the chapters that somebody changed in it', async () => {
+    const videoId = await bringFile(long, 'Marrow Quay', 'chapters-there.mp4');
+    await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
+    await importMarkers(videoId, Buffer.from('0:00 Start\n0:12 The rope'));
+    const chapterChoice = { ...NO_CHOICE, colours: [''] };
+    await editVideo(videoId, { privacy: 'everyone', summary: 'What it is about.', chapterChoice });
+    await sendVideo(videoId);
+    const { id } = await untilState(videoId, 'live');
+    const theirs = '0:00 Beginning\n0:12 The rope\n\nWhat it is about.';
+    await changedAt('lanternfold', 'chapters-there.mp4', { description: theirs });
+    await readNow(id);
+    expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['description', 'chapters']);
+    await settleDifferences(id, { way: 'take over' });
+    const { channels } = await lookAtSheet(videoId);
+    expect(channels.flatMap(({ ticked, words }) => (ticked ? words?.text : []))).toEqual([theirs]);
+    expect(channels.flatMap(({ changes }) => changes)).toEqual([]);
+    await readNow(id);
+    expect((await dropOf(videoId)).shows).toBeUndefined();
+  }, 100_000);
 
   it('keeps what was changed here and not sent yet apart from what somebody changed there', async () => {
     const videoId = await sent('both.mp4');

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Declarations } from '../declarations';
-import { changedFields, type GivenToSite, isGiven, wordsToGive } from './changed';
+import { changedFields, type GivenToSite, givenAsShown, isGiven, wordsToGive } from './changed';
 
 const sent: GivenToSite = {
   words: {
@@ -55,6 +55,38 @@ describe('what has changed since it was sent', () => {
 
   it('sees other captions in the same language', () => {
     expect(changed({ captions: [{ id: 'c2', language: 'en' }] })).toHaveLength(1);
+  });
+});
+
+describe('what a site was given, with what it really has', () => {
+  const there = {
+    title: 'Theirs',
+    text: '',
+    tags: ['theirs'],
+    chapters: [],
+    privacy: 'private' as const,
+    groups: [],
+    pictureDigest: undefined,
+    fileDigest: undefined,
+    captions: ['de'],
+    declared: { comments: 'off' as const },
+  };
+
+  it('has just the fields that are named from there, so that these alone go out again', () => {
+    const now = givenAsShown(sent, new Set(['title', 'comments', 'privacy']), there);
+    expect(changedFields(now, sent, name)).toEqual([
+      { field: 'privacy', was: 'private', is: 'everyone' },
+      { field: 'title', was: 'Theirs', is: 'Keel' },
+      { field: 'comments', was: 'off', is: 'open' },
+    ]);
+    expect(wordsToGive(now.words, sent.words)).toEqual({ title: 'Keel', declared: { comments: 'open' } });
+  });
+
+  it('has every field that can be read, emptied ones too', () => {
+    const fields = ['description', 'chapters', 'tags', 'playlist', 'thumbnail', 'captions'];
+    const changed = changedFields(givenAsShown(sent, new Set(fields), there), sent, name).map(({ field }) => field);
+    expect(changed).toEqual(['text', 'chapters', 'tags', 'playlists', 'thumbnail', 'captions']);
+    expect(givenAsShown(sent, new Set(), there)).toEqual(sent);
   });
 });
 

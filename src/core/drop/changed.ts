@@ -2,7 +2,7 @@ import { DECLARATION_NAMES, type Declarations } from '../declarations';
 import type { Privacy } from '../delivery';
 import type { Fraction } from '../time';
 import { toDecimal } from '../time';
-import { declaredInWords } from './proof';
+import { declaredInWords, type Showing } from './proof';
 import type { SiteWords } from './words-for-site';
 
 /** Everything that is given to a site beside the file, as it is kept once it has gone out. */
@@ -49,6 +49,32 @@ export function isGiven(field: string, was: GivenToSite | undefined, is: GivenTo
   const given = changedFields(was, is, (id) => id).map((each) => each.field);
   // Where chapters stand in the text, they are given with it.
   return given.includes(GIVEN_AS[field] ?? field) || (field === 'chapters' && given.includes('text'));
+}
+
+/**
+ * What a site was given, with what it really has in some fields: these alone go out again where they are meant otherwise.
+ * @param fields by the names that a reading has for them
+ */
+export function givenAsShown(given: GivenToSite, fields: ReadonlySet<string>, shown: Showing): GivenToSite {
+  const names = Object.keys(given.words.declared).filter((name) =>
+    fields.has(DECLARATION_NAMES[name as keyof Declarations]),
+  );
+  const declared = Object.fromEntries(names.map((name) => [name, shown.declared?.[name as keyof Declarations]]));
+  return {
+    ...given,
+    words: {
+      ...given.words,
+      ...(fields.has('title') && { title: shown.title ?? '' }),
+      ...(fields.has('description') && { text: shown.text ?? '' }),
+      ...(fields.has('tags') && { tags: [...(shown.tags ?? [])] }),
+      ...(fields.has('chapters') && { chapters: [...(shown.chapters ?? [])] }),
+      declared: { ...given.words.declared, ...declared },
+    },
+    ...(fields.has('privacy') && shown.privacy && { privacy: shown.privacy }),
+    ...(fields.has('playlist') && { playlists: [...(shown.groups ?? [])] }),
+    ...(fields.has('thumbnail') && { pictureDigest: shown.pictureDigest }),
+    ...(fields.has('captions') && { captions: (shown.captions ?? []).map((language) => ({ id: '', language })) }),
+  };
 }
 
 /**

@@ -21,15 +21,15 @@ describe('what a live video shows', () => {
   });
 
   it('can be taken over where it is words, and chapters only with the text that they stand in', () => {
-    expect(mayTakeOver([title, tags])).toBe(true);
-    expect(mayTakeOver([{ field: 'chapters', meant: '', shown: '' }])).toBe(false);
-    expect(
-      mayTakeOver([
-        { field: 'chapters', meant: '', shown: '' },
-        { ...title, field: 'description' },
-      ]),
-    ).toBe(true);
-    for (const field of ['privacy', 'file', 'thumbnail']) expect(mayTakeOver([title, { ...title, field }])).toBe(false);
-    expect(mayTakeOver([])).toBe(false);
+    expect(mayTakeOver([title, tags], true)).toBe(true);
+    expect(mayTakeOver([{ field: 'chapters', meant: '', shown: '' }], true)).toBe(false);
+    const both = [
+      { field: 'chapters', meant: '', shown: '' },
+      { ...title, field: 'description' },
+    ];
+    expect([true, false].map((inText) => mayTakeOver(both, inText))).toEqual([true, false]);
+    for (const field of ['privacy', 'file', 'thumbnail'])
+      expect(mayTakeOver([title, { ...title, field }], true)).toBe(false);
+    expect(mayTakeOver([], true)).toBe(false);
   });
 });

@@ -30,9 +30,12 @@ export const undecided = (shows: readonly Shown[] = []): Shown[] => shows.filter
 /** Fields that a record can take over as a site shows them. */
 const TAKEN_OVER: readonly string[] = ['title', 'description', 'chapters', 'tags', 'playlist'];
 
-/** Whether a record can take over all that a site shows otherwise. Chapters go along with the text that they stand in. */
-export function mayTakeOver(differences: readonly Difference[]): boolean {
+/**
+ * Whether a record can take over all that a site shows otherwise.
+ * @param chaptersInText whether chapters stand in the text there, and go along with it
+ */
+export function mayTakeOver(differences: readonly Difference[], chaptersInText: boolean): boolean {
   const fields = differences.map(({ field }) => field);
-  if (fields.includes('chapters') && !fields.includes('description')) return false;
+  if (fields.includes('chapters') && !(chaptersInText && fields.includes('description'))) return false;
   return fields.length > 0 && fields.every((field) => TAKEN_OVER.includes(field));
 }

@@ -83,13 +83,12 @@ export function wordsForSite(
     const {
       leftOut,
       findings,
-      chapters: whole,
+      chapters: listed,
       ...fitted
     } = fitToSite({ ...record, chapters, duration, byHand }, site);
-    const listed = whole ? chapters : [];
     const lines = chapterLines(listed, duration);
     const words = { ...fitted, chapters: lines, chapterTimes: listed.map(({ time }) => time), duration, declared };
-    return { words, leftOut, findings: [...findings, ...openBlanks(record, own, chapters, words)] };
+    return { words, leftOut, findings: [...findings, ...openBlanks(record, own, listed, words)] };
   } catch (error) {
     if (!(error instanceof TemplateError)) throw error;
     const none = { title: record.title, text: '', tags: [], chapters: [], chapterTimes: [], declared };

@@ -71,6 +71,17 @@ const limited = (most: number, unit: TextUnit = 'utf16'): SiteRules => ({
 });
 
 describe('a text that fits', () => {
+  it('has the chapters of a text by hand that has some in it, and adds none to them', () => {
+    const text = `0:00 Kettle on\n0:30 Bending\n0:45 Done\n\n${INPUT.summary}`;
+    const byHand = fitToSite({ ...INPUT, byHand: { text } }, SITE);
+    expect(byHand).toMatchObject({ text, findings: [] });
+    expect(byHand.chapters.map(({ title }) => title)).toEqual(['Kettle on', 'Bending', 'Done']);
+    const plain = fitToSite({ ...INPUT, byHand: { text: 'Doors at 18:30.' } }, SITE);
+    expect(plain.text).toBe('Doors at 18:30.\n\n0:00 Filling the box\n0:24 Ninety seconds\n0:36 What cracked');
+    const elsewhere = { ...SITE, chapters: { ...SITE.chapters, way: 'webvtt file' } as SiteRules['chapters'] };
+    expect(fitToSite({ ...INPUT, byHand: { text } }, elsewhere).chapters).toEqual(INPUT.chapters);
+  });
+
   it('is changed in nothing', () => {
     expect(fitToSite(INPUT, SITE)).toMatchObject({ title: 'Steaming the ribs', text: WHOLE, findings: [] });
     expect(fitToSite(INPUT, SITE).leftOut).toEqual(['tag steam bending: longer than 12 characters']);
@@ -229,7 +240,7 @@ describe('whatever the limit', () => {
       fc.property(text, units, most, (summary, unit, limit) => {
         const { text: fitted, chapters } = fitToSite({ ...INPUT, summary, tags: [] }, limited(limit, unit));
         const there = lines.filter((line) => fitted.split('\n').includes(line));
-        expect(there).toEqual(chapters ? lines : []);
+        expect(there).toEqual(chapters.length > 0 ? lines : []);
       }),
     );
   });

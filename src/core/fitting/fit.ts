@@ -22,6 +22,7 @@ import {
   templateTrouble,
 } from '../words';
 import { shelfView, type TextNames } from './names';
+import { chaptersInText } from './own-chapters';
 
 /** What a text is made from. */
 export interface FitInput {
@@ -66,8 +67,8 @@ export interface Fitted {
   /** In words, in the order in which it went. */
   leftOut: string[];
   findings: FitFinding[];
-  /** Whether the chapters had room. */
-  chapters: boolean;
+  /** The chapters that viewers get: those of a text by hand that has some in it, none where they had no room. */
+  chapters: readonly Chapter[];
 }
 
 /** How much of the input is used. */
@@ -108,6 +109,10 @@ function linesLost(text: string, shorter: string): string {
     .filter((line) => line !== '' && !keptLines.has(line))
     .join(' / ');
 }
+
+/** Whether a text by hand has chapters of its own in it, on a site that reads them there: these hold, and none are added. */
+const hasOwnChapters = ({ byHand }: Pick<FitInput, 'byHand'>, site: SiteRules) =>
+  site.chapters?.way === 'description' && chaptersInText(byHand?.text ?? '').length > 0;
 
 /** Whether a template places a name by itself. */
 const places = (template: string, name: string) =>
@@ -156,7 +161,8 @@ class Fitting {
     const body =
       byHand !== undefined ? '{{{summary}}}' : input.template.trim() === '' ? PLAIN_TEMPLATE : input.template;
     this.summary = (byHand ?? input.summary).trim();
-    const lines = site.chapters?.way === 'description' ? chapterLines(input.chapters, input.duration) : [];
+    const inText = site.chapters?.way === 'description' && !hasOwnChapters(input, site);
+    const lines = inText ? chapterLines(input.chapters, input.duration) : [];
     this.chapters = chapterText(lines);
     // Where the site has no title, the text begins with it; what the template does not place stands at the end.
     this.template = [
@@ -379,26 +385,28 @@ export function fitToSite(input: FitInput, site: SiteRules): Fitted {
   const { title, ...ofTitle } = fitTitle(input, site);
   const findings = [...ofTitle.findings];
   const leftOut = [...ofTitle.leftOut];
-  let [text, chapters] = ['', site.chapters !== undefined];
+  const chapters = hasOwnChapters(input, site) ? chaptersInText(input.byHand?.text ?? '') : input.chapters;
+  let [text, whole] = ['', site.chapters !== undefined];
   if (site.text) {
     const fitting = new Fitting(input, site);
     findings.push(...fitting.blanks());
     const full = fitting.fullest();
     leftOut.push(...full.leftOut);
     text = full.text;
-    if (site.chapters?.way === 'description') chapters = full.chapters;
+    if (site.chapters?.way === 'description') whole = full.chapters;
     findings.push(...textFindings(text, site.text, site));
   }
-  if (site.chapters && chapters) {
-    for (const { what, index } of chapterFindings(input.chapters, site.chapters.rules, input.duration)) {
-      const which = index === undefined ? '' : `“${input.chapters[index]?.title}”: `;
+  if (site.chapters && whole) {
+    for (const { what, index } of chapterFindings(chapters, site.chapters.rules, input.duration)) {
+      const which = index === undefined ? '' : `“${chapters[index]?.title}”: `;
       findings.push({ place: 'chapters', what: `${which}${what}` });
     }
   }
   const list = typeof site.tags === 'object' ? fitTags(input.tags, site.tags, site.name) : { tags: [], leftOut: [] };
   // A blank that both title and text have is one thing to settle.
   const once = [...new Map(findings.map((finding) => [finding.what, finding])).values()];
-  return { title, text, tags: list.tags, leftOut: [...leftOut, ...list.leftOut], findings: once, chapters };
+  const listed = whole ? chapters : [];
+  return { title, text, tags: list.tags, leftOut: [...leftOut, ...list.leftOut], findings: once, chapters: listed };
 }
 
 /** What a site has against a text that nothing more of may go. */

@@ -45,10 +45,10 @@ const UNITS = [
   ['second', 1],
 ] as const;
 
-/** How far an instant is from another, roughly: "in 3 days", "in 2 hours", "4 minutes ago". */
+/** How far an instant is from another, roughly: "in 3 days", "in 90 minutes", "4 minutes ago". */
 export function fromNow(instant: Date, now: Date): string {
   const seconds = Math.round((instant.getTime() - now.getTime()) / 1000);
-  const [unit, length] = UNITS.find(([, each]) => Math.abs(seconds) >= each * 1.5) ?? UNITS[3];
+  const [unit, length] = UNITS.find(([, each]) => Math.abs(seconds) >= each * 2) ?? UNITS[3];
   return new Intl.RelativeTimeFormat('en', { numeric: 'always' }).format(Math.round(seconds / length), unit);
 }
 

@@ -1,6 +1,6 @@
 import { object, string } from 'yup';
-import { type Difference, givenFrom, mayMove, mayTakeOver, undecided } from '@/core/drop';
-import { SiteError, type SiteReading } from '@/sites/contract';
+import { type Difference, givenAsShown, givenFrom, mayMove, mayTakeOver, undecided } from '@/core/drop';
+import type { SiteReading } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { addDropEvent, type Drop, dropById, setDrop } from '@/store/drops';
@@ -13,6 +13,7 @@ import { goesToEnd, type MeantWords, meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';
 import { sessionFor, site } from '../site/session';
 import { editOnChannel } from '../video/edit-video';
+import { readFrom } from './read-now';
 import { textShowing } from './text-showing';
 
 /** The ways on from what a site shows otherwise than it was meant. */
@@ -54,24 +55,24 @@ async function settleSnag(drop: Drop, channel: Channel, way: DifferenceWay): Pro
 /** Once it is live, nothing waits for it. */
 async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Promise<void> {
   const open = undecided(drop.shows);
-  const { adapter } = await atSite(drop, channel);
-  const { name } = adapter.profile;
+  const { name } = site(channel.site).profile;
+  const left = (drop.shows ?? []).filter((each) => each.left);
+  const kept = left.length > 0 ? left : undefined;
   if (way === 'put right') {
     if (open.some(({ field }) => field === 'video' || field === 'file') || !mayMove('revise', drop.state)) {
       throw new DeskError('not now', 'This cannot be put right by sending the words again. Send the video again.');
     }
+    // These fields alone go out again: what was left as it is there stays.
+    const sentWords = asShown(drop, open, await shownBy(drop, channel));
     return makeMove(drop, 'revise', `To be put right on ${name}: ${open.map(({ field }) => field).join(', ')}`, {
-      sentWords: undefined,
-      shows: undefined,
-      readAt: undefined,
+      ...{ sentWords, shows: kept, readAt: undefined },
     });
   }
   if (way === 'take over') {
-    await takeOver(drop, channel, open);
-    const { record } = await atSite(drop, channel);
-    const meant = meantWords(record, channel, { ...drop, ...(await ownNow(drop)) }, adapter.profile);
-    const sentWords = await takenInto(drop, meant, open);
-    return noteDecided(drop, `Taken over here as ${name} shows it`, { sentWords, shows: undefined });
+    const reading = await takeOver(drop, channel, open);
+    // What cannot be taken over to the letter is a change that is still to be sent.
+    const sentWords = asShown(drop, open, reading);
+    return noteDecided(drop, `Taken over here as ${name} shows it`, { sentWords, shows: kept });
   }
   const shows = (drop.shows ?? []).map((each) => ({ ...each, left: true as const }));
   return noteDecided(drop, `Left as ${name} shows it: ${open.map(({ field }) => field).join(', ')}`, { shows });
@@ -89,7 +90,12 @@ async function takenInto(drop: Drop, meant: MeantWords, open: readonly Differenc
   const words = {
     ...was.words,
     ...(fields.has('title') && { title: is.words.title }),
-    ...(fields.has('description') && { text: is.words.text }),
+    // Chapters that stand in the text go along with it.
+    ...(fields.has('description') && {
+      text: is.words.text,
+      chapters: is.words.chapters,
+      chapterTimes: is.words.chapterTimes,
+    }),
     ...(fields.has('tags') && { tags: is.words.tags }),
   };
   return JSON.stringify({ ...was, words, ...(fields.has('playlist') && { playlists: is.playlists }) });
@@ -128,18 +134,12 @@ async function takeOver(
   drop: Drop,
   channel: Channel,
   open: readonly { field: string; meant: string; shown: string }[],
-) {
-  if (!mayTakeOver(open)) {
+): Promise<SiteReading> {
+  if (!mayTakeOver(open, site(channel.site).profile.chapters?.way === 'description')) {
     throw new DeskError('not now', 'Only title, text, tags and playlists can be taken over from a site.');
   }
   const { adapter, record } = await atSite(drop, channel);
-  let reading: SiteReading;
-  try {
-    reading = await adapter.readBack(sessionFor(channel.accountId), drop.siteVideoId ?? '');
-  } catch (error) {
-    if (!(error instanceof SiteError)) throw error;
-    throw new DeskError('site', `${adapter.profile.name} could not be read: ${error.message}. Try again.`);
-  }
+  const reading = await shownBy(drop, channel);
   const fields = new Set(open.map(({ field }) => field));
   const own = (set: Partial<Drop['own']>) =>
     meantWords(record, channel, { ...drop, own: { ...drop.own, ...set } }, adapter.profile).fitted.words;
@@ -152,4 +152,15 @@ async function takeOver(
   };
   const playlists = fields.has('playlist') ? { playlists: reading.groups ?? [] } : {};
   await editOnChannel(drop.videoId, { channelId: channel.id, set, ...playlists });
+  return reading;
+}
+
+/** What the site shows at this moment. @throws DeskError where it does not answer */
+const shownBy = (drop: Drop, channel: Channel): Promise<SiteReading> =>
+  readFrom(channel.site, () => site(channel.site).readBack(sessionFor(channel.accountId), drop.siteVideoId ?? ''));
+
+/** What the site was given, with what it has in the fields that are open; undefined where it is not known. */
+function asShown(drop: Drop, open: readonly Difference[], reading: SiteReading): string | undefined {
+  const given = givenFrom(drop.sentWords);
+  return given && JSON.stringify(givenAsShown(given, new Set(open.map(({ field }) => field)), reading));
 }

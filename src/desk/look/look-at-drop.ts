@@ -99,7 +99,7 @@ export async function lookAtDrop(dropId: string): Promise<DropPageView> {
     sheet.channels.find(({ id }) => id === drop.channelId),
     'channel',
   );
-  const { abilities } = site(channel.site).profile;
+  const { abilities, chapters } = site(channel.site).profile;
   const names: Names = (id) => channel.playlists.find((playlist) => playlist.id === id)?.title ?? id;
   const open = reviews.find(({ endedAt }) => !endedAt);
   const expected =
@@ -116,7 +116,7 @@ export async function lookAtDrop(dropId: string): Promise<DropPageView> {
     matches: matches.map((match) => matchView(match, drop, record)),
     length: record.cut?.facts?.duration,
     differences,
-    mayTakeOver: mayTakeOver(undecided(differences)),
+    mayTakeOver: mayTakeOver(undecided(differences), chapters?.way === 'description'),
     readAt: drop.readAt?.toISOString(),
     reviews: reviewViews(reviews, names),
     expected: expected && { ...expected, from: expected.from.toISOString(), to: expected.to.toISOString() },

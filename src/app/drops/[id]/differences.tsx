@@ -3,7 +3,6 @@
 import { undecided } from '@/core/drop';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
-import { Moment } from '@/ui/moment';
 import { useSure } from '@/ui/sure';
 import { Part } from './part';
 import { TextDiff } from './text-diff';
@@ -20,7 +19,7 @@ const WITHOUT_TEXT: Record<string, string> = {
 export function Differences({ handle }: { handle: DropHandle }) {
   const { view } = handle;
   const sure = useSure();
-  const { channel, differences, readAt, mayTakeOver } = view;
+  const { channel, differences, mayTakeOver } = view;
   if (differences.length === 0) return null;
   const open = undecided(differences);
   const live = channel.drop?.state === 'live';
@@ -54,11 +53,6 @@ export function Differences({ handle }: { handle: DropHandle }) {
           )}
         </section>
       ))}
-      {readAt && (
-        <p className="text-[13px] text-soft">
-          Read last: <Moment at={readAt} />
-        </p>
-      )}
       {open.length > 0 && (
         <div className="flex flex-wrap gap-2">
           {rightable && (

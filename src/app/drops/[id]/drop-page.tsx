@@ -13,6 +13,7 @@ import { FormerWords } from './former-words';
 import { Matches } from './matches';
 import { Part } from './part';
 import { Progress } from './progress';
+import { ReadLast } from './read-last';
 import { Requests } from './requests';
 import { Reviews } from './reviews';
 import { Share } from './share';
@@ -89,6 +90,7 @@ function Standing({ handle }: { handle: DropHandle }) {
         {drop.snag && below.length === 0 && <span className="block text-[13px]">{drop.snag.remedy}.</span>}
       </p>
       {drop.replacing && <p>The video there stays as it is until the new file is checked.</p>}
+      <ReadLast handle={handle} />
       <ChangeList changes={channel.changes} />
       <DropActions channel={channel} drop={drop} act={handle.act} without={below} />
     </section>

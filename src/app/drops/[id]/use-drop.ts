@@ -19,6 +19,7 @@ export function useDrop(first: DropPageView) {
     act: (action: DropAction) => post('', { action }),
     settleMatches: (ways: readonly Record<string, unknown>[]) => post('/matches', { ways }),
     settleDifferences: (way: string) => post('/differences', { way }),
+    read: () => post('/read', {}),
     putBack: (given: number) => post('/put-back', { given }),
   };
 }

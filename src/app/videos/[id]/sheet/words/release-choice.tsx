@@ -19,10 +19,11 @@ const OpeningTime = dynamic(() => import('@/ui/release/opening-time').then((part
 /** What a first showing is, and where there is none. */
 function showingWords({ sheet }: SheetHandle): string {
   const ticked = sheet.channels.filter((channel) => channel.ticked);
-  const without = ticked.filter(({ rules }) => !rules.firstShowings).map(({ name }) => name);
+  // One that opens by itself waits for no time; what is missing says so.
+  const without = ticked.filter(({ rules }) => !rules.firstShowings && !rules.opensItself).map(({ name }) => name);
   const what = 'People watch it together from that time on, and can talk about it.';
   if (without.length === 0) return what;
-  return `${what} ${new Intl.ListFormat('en').format(without)} ${without.length === 1 ? 'has' : 'have'} none, and opens at that time.`;
+  return `${what} ${new Intl.ListFormat('en').format(without)} ${without.length === 1 ? 'has none, and opens' : 'have none, and open'} at that time.`;
 }
 
 /** How the video comes to be open: by itself, by a word, at a time, or with its other channels. */

@@ -134,6 +134,8 @@ export interface Drop {
   attempts: number;
   sentAt: Date | undefined;
   liveAt: Date | undefined;
+  /** When it opened to others than its owner; it stays where it is closed or removed since. */
+  openedAt: Date | undefined;
   /** Versions of it that play at the site. */
   versions: SiteVersion[] | undefined;
   /** How fast the line was, over the time of the transfer. */
@@ -196,6 +198,7 @@ const columns = [
   'attempts',
   'sentAt',
   'liveAt',
+  'openedAt',
   'versions',
   'speeds',
   'readAt',

@@ -31,7 +31,7 @@ export async function videosOpeningBetween(db: Database, from: Date, to: Date, m
   const walls = [wallNear(from, -FURTHEST_HOURS), wallNear(to, FURTHEST_HOURS)] as [string, string];
   const set = db('videos').select({ videoId: 'id' }).whereBetween('opensWall', walls);
   const onChannel = db('drops').select('videoId').whereBetween('opensWall', walls);
-  const opened = db('drops').select('videoId').whereBetween('liveAt', [from, to]);
+  const opened = db('drops').select('videoId').whereBetween('openedAt', [from, to]);
   const rows: { videoId: string }[] = await set.union([onChannel, opened]).limit(most);
   return rows.map(({ videoId }) => videoId);
 }

@@ -7,7 +7,7 @@ import { renewKey } from '@/desk/account/renew-key';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { newSeries } from '@/desk/defaults/series';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
-import { sendVideo } from '@/desk/drop/send';
+import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { lookAtCalendar } from '@/desk/look/look-at-calendar';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import type { SheetView } from '@/desk/look/views';
@@ -16,6 +16,8 @@ import { clashesOf } from '@/desk/release/clashes';
 import { nextPlace } from '@/desk/release/next-place';
 import { timesFromFile } from '@/desk/release/times-from-file';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
+import { database } from '@/store/database';
+import { noticesKept } from '@/store/notices';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
 import { kettle } from '../setup/command';
@@ -317,6 +319,37 @@ describe('the Calendar', () => {
     await editVideo(id, { privacy: 'private' });
     expect((await ofIt()).map(({ channel }) => channel.name)).toEqual(['Marrow Quay']);
     await expect(lookAtCalendar({ from: span.to, to: span.from })).rejects.toThrow('at most 100 days');
+  });
+
+  it('tells of what only its owner saw once it opens, and keeps what went out where it is closed or removed since', async () => {
+    const id = await sent({ privacy: 'private', release: 'by itself' }, 'Marrow Quay Films');
+    const { id: dropId } = await untilState(id, 'live');
+    const span = { from: new Date(Date.now() - 3_600_000), to: new Date(Date.now() + 3_600_000) };
+    const ofIt = async () => (await lookAtCalendar(span)).entries.filter(({ videoId }) => videoId === id);
+    expect(await ofIt()).toEqual([]);
+    await editVideo(id, { privacy: 'everyone' });
+    await reviseVideo(id);
+    await expect.poll(async () => (await ofIt()).map(({ since }) => since), { timeout: 30_000 }).toEqual([undefined]);
+    await untilState(id, 'live');
+    const told = (await noticesKept(database(), 200)).filter((notice) => notice.dropId === dropId);
+    expect(told.map(({ says }) => says)).toEqual(['Live: open to everyone', 'Live: private']);
+    const [went] = await ofIt();
+    await actOnDrop(dropId, { action: 'close' });
+    await untilState(id, 'live');
+    expect(await ofIt()).toEqual([{ ...went, state: 'removed', since: 'closed' }]);
+    // To open once more: both are there.
+    const again = inSeconds(1800);
+    await editVideo(id, { release: 'at a time', opensAt: again });
+    await editOnChannel(id, { channelId: ids.get('Marrow Quay Films') ?? '', set: { privacy: null } });
+    await reviseVideo(id);
+    await untilState(id, 'held');
+    expect(await ofIt()).toMatchObject([
+      { at: went?.at, since: 'closed' },
+      { at: instantOf(again).toISOString(), since: undefined, opensAt: again },
+    ]);
+    await actOnDrop(dropId, { action: 'remove' });
+    await untilState(id, 'removed');
+    expect(await ofIt()).toEqual([{ ...went, state: 'removed', since: 'removed' }]);
   });
 
   it('takes times from a file for videos by their titles, as they were typed and as they go out', async () => {

@@ -16,6 +16,9 @@ const SIGNS: Record<StopsLook, string> = { snag: '▲', moving: '◐', idle: '�
 
 const KEYS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 };
 
+const SINCE = { closed: 'Closed since', removed: 'Removed since' } as const;
+const stateWords = ({ state, since }: Opening['entries'][number]) => (since ? SINCE[since] : dropStateWords(state));
+
 interface OpeningLineProps {
   opening: Opening;
   onMove: (opening: Opening, to: Date) => void;
@@ -37,7 +40,7 @@ export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps)
   const [first] = entries;
   if (!first) return null;
   const names = new Intl.ListFormat('en').format(entries.map(({ channel }) => channel.name));
-  const states = [...new Set(entries.map(({ state }) => dropStateWords(state)))].join(', ').toLowerCase();
+  const states = [...new Set(entries.map(stateWords))].join(', ').toLowerCase();
   const said = first.opensAt;
   const hear = (event: KeyboardEvent) => {
     const days = KEYS[event.key];
@@ -62,7 +65,7 @@ export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps)
       <b className="font-medium [overflow-wrap:anywhere]">{first.title || 'Without a title'}</b>
       <span className={`text-soft ${wide ? '' : 'block'}`}>
         {names}
-        <span className={wide ? '' : 'sr-only'}> · {states}</span>
+        <span className={wide || entries.some(({ since }) => since) ? '' : 'sr-only'}> · {states}</span>
         {timesThere(opening)
           .filter(({ otherDay }) => wide || otherDay)
           .map(({ siteName, time }) => (

@@ -13,6 +13,10 @@ const WIDTH: Record<Privacy, number> = { private: 0, password: 1, link: 2, every
 /** Whether more people may see a video at the first than at the second. */
 export const isWider = (a: Privacy, b: Privacy): boolean => WIDTH[a] > WIDTH[b];
 
+/** Whether others than its owner may see a video. @param openedTo undefined where it was never opened */
+export const isOpenTo = (openedTo: Privacy | undefined): boolean =>
+  openedTo !== undefined && isWider(openedTo, 'private');
+
 /** The one of two at which fewer people may see a video. */
 export const narrower = (a: Privacy, b: Privacy): Privacy => (isWider(a, b) ? b : a);
 

@@ -58,6 +58,19 @@ describe('a calendar file', () => {
     });
   });
 
+  // RFC 5545, 3.3.5, by the IANA data: Berlin's clocks go from 2:00 to 3:00 on 28 March 2027, and back on 31 October.
+  it('says where clocks jump over a time, and which of two is taken where they go back', () => {
+    const zoned = (time: string) => [`SUMMARY:${time}`, `DTSTART;TZID=${berlin}:${time}`];
+    const { times, notRead } = calendarTimes(file(zoned('20270328T023000'), zoned('20271031T023000')), 'UTC');
+    expect(times.map(({ opensAt, note }) => [opensAt, note])).toEqual([
+      [
+        { wall: '2027-10-31T02:30:00', zone: berlin, which: 'first' },
+        'it comes twice, as the clocks go back: the first is taken',
+      ],
+    ]);
+    expect(notRead.map(({ why }) => why)).toEqual(['the clocks in Europe/Berlin jump over 2027-03-28 02:30:00']);
+  });
+
   it('gives what could be read, and a line for each that could not', () => {
     const text = file(
       ['SUMMARY:Good', 'DTSTART:20261204T180000Z'],
@@ -71,7 +84,7 @@ describe('a calendar file', () => {
     const { times, notRead } = calendarTimes(text, 'UTC');
     expect(times.map(({ title, note }) => [title, note])).toEqual([
       ['Good', undefined],
-      ['Again', 'it repeats; its first time is taken'],
+      ['Again', 'it repeats: its first time is taken'],
     ]);
     expect(notRead.map(({ line, title, why }) => [line, title, why.split(': ')[0]])).toEqual([
       [7, 'All day', 'it has a day and no time'],

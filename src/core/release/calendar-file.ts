@@ -1,6 +1,6 @@
 import ICAL from 'ical.js';
 import type { Moment } from './moment';
-import { zoneNamed } from './moment';
+import { instantsOf, zoneNamed } from './moment';
 
 /** One time that a calendar file names. */
 export interface CalendarTime {
@@ -47,7 +47,10 @@ function eventsIn(text: string): { blocks: Block[]; open: number[] } {
 }
 
 /** The moment of an event's beginning, by the rules of RFC 5545, 3.3.5: in UTC, in a zone, or by whoever's clock. */
-function beginning(event: ICAL.Component, floating: string): { opensAt: Moment } | { why: string } {
+function beginning(
+  event: ICAL.Component,
+  floating: string,
+): { opensAt: Moment; note: string | undefined } | { why: string } {
   const property = event.getFirstProperty('dtstart');
   const value = property?.getFirstValue();
   if (!(value instanceof ICAL.Time)) return { why: 'it does not say when it begins' };
@@ -59,10 +62,14 @@ function beginning(event: ICAL.Component, floating: string): { opensAt: Moment }
   if (Number.isNaN(Date.parse(`${wall}Z`)) || new Date(`${wall}Z`).toISOString().slice(0, 19) !== wall) {
     return { why: `there is no ${wall.replace('T', ' ')}` };
   }
-  if (tzid === undefined)
-    return { opensAt: { wall, zone: value.zone === ICAL.Timezone.utcTimezone ? 'UTC' : floating } };
-  const zone = zoneNamed(tzid);
-  return zone ? { opensAt: { wall, zone } } : { why: `it is in a time zone called “${tzid}”, which is not known` };
+  const zone =
+    tzid !== undefined ? zoneNamed(tzid) : value.zone === ICAL.Timezone.utcTimezone ? 'UTC' : zoneNamed(floating);
+  if (!zone) return { why: `it is in a time zone called “${tzid}”, which is not known` };
+  const instants = instantsOf({ wall, zone });
+  if (instants.length === 0) return { why: `the clocks in ${zone} jump over ${wall.replace('T', ' ')}` };
+  if (instants.length === 1) return { opensAt: { wall, zone }, note: undefined };
+  // RFC 5545, 3.3.5: the first of the two.
+  return { opensAt: { wall, zone, which: 'first' }, note: 'it comes twice, as the clocks go back: the first is taken' };
 }
 
 const textOf = (event: ICAL.Component, name: string): string => String(event.getFirstPropertyValue(name) ?? '').trim();
@@ -87,11 +94,12 @@ export function calendarTimes(text: string, floating: string): { times: Calendar
         notRead.push({ line, title, why: begins.why });
         continue;
       }
-      const repeats = event.getFirstProperty('rrule') !== null;
+      const repeats = event.getFirstProperty('rrule') !== null ? 'it repeats: its first time is taken' : undefined;
+      const notes = [repeats, begins.note].filter((note) => note !== undefined);
       times.push({
         ...{ line, title, uid: textOf(event, 'uid'), url: textOf(event, 'url') },
         opensAt: begins.opensAt,
-        note: repeats ? 'it repeats; its first time is taken' : undefined,
+        note: notes.length > 0 ? notes.join('; ') : undefined,
       });
     } catch (error) {
       notRead.push({ line, title: titleIn(block), why: `it cannot be read: ${(error as Error).message}` });

@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { type End, isWider, type MoveName, mayAccept, mayMove, type OpenEnd } from '@/core/drop';
+import { type End, isOpenTo, type MoveName, mayAccept, mayMove, type OpenEnd } from '@/core/drop';
 import { needsPerson } from '@/core/rights';
 import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
@@ -57,7 +57,7 @@ type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo' | 'openAsked' | 'former'
 
 /** What a person may do with a drop now. @param end who is to see it in the end, as its record says */
 export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile, end: End): DropAction[] {
-  const isOpen = drop.openedTo !== undefined && isWider(drop.openedTo, 'private');
+  const isOpen = isOpenTo(drop.openedTo);
   return DROP_ACTIONS.filter((action) => {
     if (action === 'remove' && !abilities.removes) return false;
     if (action === 'accept' && !mayAccept(drop.snag)) return false;
@@ -65,15 +65,13 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
     if (action === 'open') return end !== 'private' && (isHeld(drop) ? !drop.openAsked : wasMissed(drop));
     if (action === 'keep the old file' && !drop.former) return false;
     if (action === 'new file, remove' && (abilities.swapsFiles || !abilities.removes)) return false;
-    if (action === 'close' && drop.former) return isOpenThere(drop.former) && 'private' in privacies;
+    if (action === 'close' && drop.former) return isOpenTo(drop.former.openedTo) && 'private' in privacies;
     if (action === 'not yet') return isHeld(drop) && drop.openAsked;
     if (action === 'close' && !((isOpen || drop.state === 'opening') && 'private' in privacies)) return false;
     return MOVES_OF[action].some((move) => mayMove(move, drop.state, drop.snag));
   });
 }
 
-const isOpenThere = ({ openedTo }: NonNullable<Drop['former']>) =>
-  openedTo !== undefined && isWider(openedTo, 'private');
 const isHeld = ({ state }: ActedOn) => state === 'held';
 const wasMissed = ({ state, snag }: ActedOn) => state === 'snag' && snag?.kind === 'missed';
 

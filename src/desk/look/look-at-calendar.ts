@@ -1,6 +1,7 @@
 import { date, object } from 'yup';
 import { valuesOf } from '@/core/defaults';
 import { THE_READERS } from '@/core/delivery';
+import { isOpenTo } from '@/core/drop';
 import { freePlaces, instantOf, isTimed } from '@/core/release';
 import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
@@ -56,10 +57,10 @@ function zonePrinted(siteId: string): string | null {
   return printsDateIn && printsDateIn !== THE_READERS ? printsDateIn : null;
 }
 
-/** What opens and has opened in a span of any length. */
-export async function openingsBetween(from: Date, to: Date): Promise<Omit<CalendarView, 'places'>> {
+/** What opens and has opened in a span of any length. @param most videos */
+export async function openingsBetween(from: Date, to: Date, most = MOST): Promise<Omit<CalendarView, 'places'>> {
   const db = database();
-  const ids = await videosOpeningBetween(db, from, to, MOST);
+  const ids = await videosOpeningBetween(db, from, to, most);
   const [videos, drops, layers] = await Promise.all([videosById(db, ids), dropsOf(db, ids), keptLayers(db)]);
   const channels = await channelsById(db, [...new Set(drops.map(({ channelId }) => channelId))]);
   const byId = new Map(videos.map((video) => [video.id, video]));
@@ -67,26 +68,46 @@ export async function openingsBetween(from: Date, to: Date): Promise<Omit<Calend
     const [video, channel] = [byId.get(drop.videoId), channels.get(drop.channelId)];
     if (!video || !channel) return [];
     const { release, opensAt, privacy } = valuesOf(inForceAt(layers, video, channel, drop));
-    const timed = privacy !== 'private' && isTimed(release);
-    const at = drop.liveAt ?? (timed && opensAt ? instantOf(opensAt) : undefined);
-    if (!at || at < from || at >= to || drop.state === 'removed' || (drop.liveAt && isPrivate(drop))) return [];
+    const timed = privacy !== 'private' && isTimed(release) && isToOpen(drop);
+    const entry = (at: Date, now: Pick<CalendarEntry, 'state' | 'opensAt' | 'since'>): CalendarEntry[] => {
+      if (at < from || at >= to) return [];
+      return [
+        {
+          videoId: video.id,
+          title: video.title,
+          at: at.toISOString(),
+          channel: channelView(channel),
+          together: release === 'together',
+          setHere: drop.own.opensAt !== undefined,
+          printsDateIn: zonePrinted(channel.site),
+          ...now,
+        },
+      ];
+    };
+    const since = becameOf(drop);
+    const { state, openedAt } = drop;
     return [
-      {
-        videoId: video.id,
-        title: video.title,
-        at: at.toISOString(),
-        state: drop.state,
-        channel: channelView(channel),
-        together: release === 'together',
-        setHere: drop.own.opensAt !== undefined,
-        printsDateIn: zonePrinted(channel.site),
-        opensAt: drop.liveAt ? null : opensAt,
-      },
+      ...(openedAt ? entry(openedAt, { state: since ? 'removed' : state, opensAt: null, since }) : []),
+      ...(timed && opensAt ? entry(instantOf(opensAt), { state, opensAt, since: undefined }) : []),
     ];
   });
   entries.sort((a, b) => a.at.localeCompare(b.at) || a.title.localeCompare(b.title));
-  return { entries, more: ids.length === MOST };
+  return { entries, more: ids.length === most };
 }
 
-/** What went live for its owner alone has opened to nobody. */
-const isPrivate = ({ openedTo }: Drop) => openedTo === undefined || openedTo === 'private';
+type Opened = Pick<Drop, 'state' | 'snag' | 'openedTo' | 'openedAt' | 'former'>;
+
+const isGone = ({ state, snag }: Opened) => state === 'removed' || state === 'removing' || snag?.at === 'removing';
+
+/** Whether others than its owner can see it, or the video whose place it is to take. */
+const isOpenNow = ({ openedTo, former }: Opened) => isOpenTo(openedTo) || isOpenTo(former?.openedTo);
+
+/** Whether a drop has its set time before it. What is live for its owner alone waits for nothing until it is sent anew. */
+const isToOpen = (drop: Opened) =>
+  !isGone(drop) && drop.state !== 'live' && (drop.openedAt === undefined || !isOpenNow(drop));
+
+/** What became of a drop that has opened; undefined where it is open still. */
+function becameOf(drop: Opened): CalendarEntry['since'] {
+  if (isOpenNow(drop) && !isGone(drop)) return undefined;
+  return drop.openedTo === 'private' && !isGone(drop) ? 'closed' : 'removed';
+}

@@ -42,7 +42,9 @@ function stopTimes(drop: Drop, events: readonly DropEvent[]): DropPageView['stop
   const behind = stopsBehind(drop.state, drop.snag);
   return STOPS.map((stop, index) => {
     const passed = index < behind ? since.findLast(({ kind }) => LEADS_TO[stop].includes(kind)) : undefined;
-    return { stop, at: passed?.at.toISOString() };
+    // Where its words were changed since, it was live before.
+    const at = stop === 'live' && passed ? (drop.openedAt ?? drop.liveAt ?? passed.at) : passed?.at;
+    return { stop, at: at?.toISOString() };
   });
 }
 

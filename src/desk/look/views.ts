@@ -135,6 +135,8 @@ export interface CalendarEntry {
   printsDateIn: string | null;
   /** Of one that is to come: its time as it was said. */
   opensAt: Moment | null;
+  /** Of one that went out: what became of it since. */
+  since: 'closed' | 'removed' | undefined;
 }
 
 /** A place of a series' rhythm at which nothing opens yet. */

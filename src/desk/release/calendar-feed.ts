@@ -11,6 +11,8 @@ const TOKEN_BYTES = 24;
 const DAYS_BEFORE = 90;
 const DAYS_AFTER = 400;
 const DAY = 86_400_000;
+/** More than anybody opens in that time: a program that reads the address cannot ask for the rest. */
+const MOST_VIDEOS = 20_000;
 
 const addressOf = (token: string) => `http://127.0.0.1:${settings().webPort}/api/calendar/feed/${token}.ics`;
 
@@ -42,7 +44,8 @@ export async function calendarFeed(file: string): Promise<string> {
   const isKnown = token && asked && known && asked.length === known.length && timingSafeEqual(asked, known);
   if (!isKnown) throw new DeskError('not found', 'There is no calendar at this address. It may have been renewed.');
   const now = Date.now();
-  const { entries } = await openingsBetween(new Date(now - DAYS_BEFORE * DAY), new Date(now + DAYS_AFTER * DAY));
+  const [from, to] = [new Date(now - DAYS_BEFORE * DAY), new Date(now + DAYS_AFTER * DAY)];
+  const { entries } = await openingsBetween(from, to, MOST_VIDEOS);
   const calendar = ical({
     name: 'Kettle Drop',
     prodId: { company: 'Kettle Drop', product: 'Calendar', language: 'EN' },
@@ -51,16 +54,21 @@ export async function calendarFeed(file: string): Promise<string> {
   return calendar.toString();
 }
 
-/** One event for each video on each channel, so that it stays the same event where it is moved. */
-function eventOf({ videoId, title, at, state, channel }: CalendarEntry) {
+const SINCE = { closed: ', and was closed since', removed: ', and was removed since' } as const;
+
+/**
+ * One event for each video on each channel, so that it stays the same event where it is moved; of one that was closed and is to
+ * open again, what was before is another.
+ */
+function eventOf({ videoId, title, at, state, channel, opensAt, since }: CalendarEntry) {
   const start = new Date(at);
   return {
-    id: `${videoId}.${channel.id}@kettle-drop`,
+    id: `${videoId}.${channel.id}${since ? '.before' : ''}@kettle-drop`,
     start,
     end: start,
     summary: `${title || 'Without a title'} · ${channel.name}`,
-    description: `${state === 'live' ? 'Opened' : 'Opens'} on ${channel.name}, ${channel.siteName}`,
+    description: `${opensAt ? 'Opens' : 'Opened'} on ${channel.name}, ${channel.siteName}${since ? SINCE[since] : ''}`,
     url: `http://127.0.0.1:${settings().webPort}/videos/${videoId}`,
-    status: state === 'held' || state === 'live' ? ICalEventStatus.CONFIRMED : ICalEventStatus.TENTATIVE,
+    status: !opensAt || state === 'held' ? ICalEventStatus.CONFIRMED : ICalEventStatus.TENTATIVE,
   };
 }

@@ -1,4 +1,5 @@
 import { valuesOf } from '@/core/defaults';
+import { isOpenTo } from '@/core/drop';
 import { instantOf, isTimed } from '@/core/release';
 import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
@@ -33,7 +34,7 @@ export async function clashesOf(videoId: string): Promise<{ clashes: Clash[] }> 
   const clashes: Clash[] = [];
   for (const drop of drops) {
     const channel = channels.get(drop.channelId);
-    if (!channel || drop.liveAt) continue;
+    if (!channel || isOpenTo(drop.openedTo)) continue;
     const { release, opensAt } = valuesOf(inForceAt(layers, video, channel, drop));
     // How long a channel is left in peace is a rule of today, also for what was sent before.
     const { hoursApart } = valuesOf(inForceAt(layers, video, channel, { ...drop, sentWith: undefined }));

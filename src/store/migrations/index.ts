@@ -17,6 +17,7 @@ import * as framingAndEarly from './015-framing-and-early';
 import * as release from './016-release';
 import * as whatSitesSay from './017-what-sites-say';
 import * as notices from './018-notices';
+import * as openedAt from './019-opened-at';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -38,4 +39,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '016-release': release,
   '017-what-sites-say': whatSitesSay,
   '018-notices': notices,
+  '019-opened-at': openedAt,
 };

@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { type End, isWider } from '@/core/drop';
+import { type End, isOpenTo, isWider } from '@/core/drop';
 import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
 import { database, transaction } from '@/store/database';
@@ -41,12 +41,13 @@ export const open: Step = async (context) => {
   return {
     move: 'opened',
     // What was open before has only changed its words.
-    ...(drop.liveAt === undefined && { tells: 'live' as const }),
+    ...((isOpenTo(meant.end) ? drop.openedAt : drop.liveAt) === undefined && { tells: 'live' as const }),
     says: staysAsThere
       ? `Live: who sees it was changed on ${context.profile.name}, and stays so`
       : `${LIVE[meant.end]}${byItself ? ', by the site at its time' : ''}`,
     fields: {
       liveAt: drop.liveAt ?? new Date(),
+      openedAt: drop.openedAt ?? (isOpenTo(meant.end) ? new Date() : undefined),
       openAsked: false,
       siteOpensAt: undefined,
       releasedFor: undefined,
@@ -72,7 +73,11 @@ async function noteOpening({ drop, channel, profile, keep }: StepContext, { end 
     if (!goesToEnd(now, drop) || now.end !== end) return false;
     // What was told of who saw it before says nothing of who is to see it now.
     const shows = drop.openedTo === end ? drop.shows : drop.shows?.filter(({ field }) => field !== 'privacy');
-    await keep({ openedTo: end, shows }, trx);
+    // Where it is opened once more, that is when it opened.
+    const opens = isOpenTo(end) && !isOpenTo(drop.openedTo);
+    const noted = { shows, openedAt: opens ? undefined : drop.openedAt };
+    await keep({ openedTo: end, ...noted }, trx);
+    Object.assign(drop, noted);
     return true;
   });
 }

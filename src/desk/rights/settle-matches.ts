@@ -87,13 +87,16 @@ function mayGo(match: KeptMatch, way: MatchWay, text: string, sound: string | un
 async function tellSite(drop: Drop, channel: Channel, adapter: SiteAdapter, chosen: readonly Chosen[]): Promise<void> {
   const session = sessionFor(channel.accountId);
   const there = drop.siteVideoId ?? '';
+  const hear = async () => hearOfMatches(drop, (await adapter.status(session, there)).matches);
   try {
     for (const { match, way, text } of chosen) {
       if (way === 'agree') await adapter.acceptMatch?.(session, there, match.id);
       else await adapter.disputeMatch?.(session, there, match.id, text);
     }
-    await hearOfMatches(drop, (await adapter.status(session, there)).matches);
+    await hear();
   } catch (error) {
+    // Of several some may have been taken.
+    await hear().catch(() => undefined);
     if (!(error instanceof SiteError)) throw error;
     throw new DeskError('site', `${adapter.profile.name} did not take it: ${error.message}. Try again.`);
   }

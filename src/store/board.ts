@@ -13,6 +13,7 @@ import {
 } from '@/core/drop';
 import { type Database, fromJson } from './database';
 import type { DropProgress } from './drops';
+import { liveMatched } from './rights-matches';
 
 /**
  * After how many seconds without a byte, and without a word of the page that brings it, a file needs a person. Browsers let
@@ -64,7 +65,7 @@ function ofDrops(db: Database, ids: readonly string[] | undefined): Knex.QueryBu
     .groupBy('videoId')
     .select('videoId')
     .select({
-      needs: db.raw('MAX(?? = ? OR IFNULL(?, 0))', ['state', 'snag', overdue]),
+      needs: db.raw('MAX(?? = ? OR IFNULL(?, 0) OR ?? IN (?))', ['state', 'snag', overdue, 'id', liveMatched(db)]),
       moves: db.raw('MAX(?)', [working]),
       waits: db.raw('MAX(?? = ?)', ['state', 'held']),
       sent: db.raw('MAX(?? NOT IN (?, ?))', ['state', 'draft', 'removed']),

@@ -1,4 +1,5 @@
-import type { RightsMatch } from '@/core/rights';
+import type { Knex } from 'knex';
+import { OPEN_STATES, type RightsMatch } from '@/core/rights';
 import type { Fraction } from '@/core/time';
 import { now } from './clock';
 import { type Database, fromJson, toJson } from './database';
@@ -46,6 +47,20 @@ const fromRow = ({ siteMatchId, spanFrom, spanTo, asks, countries, disputeText, 
     }),
   } as KeptMatch;
 };
+
+/** Ids of the live drops in whose video, as it is there now, a rights match waits for a person. */
+export const liveMatched = (db: Database): Knex.QueryBuilder =>
+  db('rightsMatches as m')
+    .join('drops as md', (on) => on.on('md.id', 'm.dropId').andOn('md.siteVideoId', 'm.siteVideoId'))
+    .whereIn('m.state', [...OPEN_STATES])
+    .where('md.state', 'live')
+    .select('m.dropId');
+
+/** Which of these drops are live and have a rights match that waits for a person. */
+export async function matchedAmong(db: Database, dropIds: readonly string[]): Promise<Set<string>> {
+  const rows: { dropId: string }[] = await liveMatched(db).whereIn('m.dropId', [...dropIds]);
+  return new Set(rows.map(({ dropId }) => dropId));
+}
 
 /** The rights matches of drops, the oldest first. */
 export async function matchesOf(db: Database, dropIds: readonly string[]): Promise<KeptMatch[]> {

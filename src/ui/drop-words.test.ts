@@ -24,6 +24,7 @@ const drop = (fields: Partial<DropView>): DropView => ({
   overdue: undefined,
   otherFile: false,
   changedThere: [],
+  matched: false,
   otherFileStays: true,
   replacing: false,
   ...fields,
@@ -54,6 +55,9 @@ describe('where a drop stands, in words', () => {
     expect(dropWords(drop({ state: 'held' }), 'UTC')).toBe(STATE_WORDS.held);
     expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }), 'UTC')).toBe('Live · checked');
     expect(dropWords(drop({ state: 'live', changedThere: ['title'] }), 'UTC')).toBe('Live · changed there: title');
+    expect(dropWords(drop({ state: 'live', matched: true, changedThere: ['title'] }), 'UTC')).toBe(
+      'Live · a rights match needs you',
+    );
     expect(dropWords(drop({ state: 'removed' }), 'UTC')).toBe(STATE_WORDS.removed);
   });
 

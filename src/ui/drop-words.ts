@@ -11,8 +11,10 @@ function liveWords({
   openedTo,
   otherFile,
   changedThere,
-}: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere'>): string {
+  matched,
+}: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere' | 'matched'>): string {
   const to = openedTo && openedTo !== 'everyone' ? ` · ${OPENED_WORDS[openedTo]}` : '';
+  if (matched) return `${STATE_WORDS.live}${to} · a rights match needs you`;
   return `${STATE_WORDS.live}${to} · ${otherFile ? 'shows the earlier file' : changedThere.length > 0 ? `changed there: ${changedThere.join(', ')}` : 'checked'}`;
 }
 

@@ -4,7 +4,8 @@ import { meantWords } from '@/desk/drop/meant';
 import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
 import { tell } from '@/desk/notices/tell';
-import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
+import { askedForDrop } from '@/desk/site/asked-for-drop';
+import { isOpenToUs, site } from '@/desk/site/session';
 import { deleteIfAsked } from '@/desk/video/delete-video';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
 import { isConnectedSince } from '@/store/accounts';
@@ -25,8 +26,7 @@ import {
   triesOfDrop,
 } from '@/store/drops';
 import { announce } from '@/store/feed';
-import { keepRequests, type SiteRequest } from '@/store/site-requests';
-import { requestFor } from './asked-for';
+import { PURPOSES } from './asked-for';
 import { happenedBy } from './happened';
 import { keepClaim } from './keep-claim';
 import { STEPS } from './steps';
@@ -59,11 +59,6 @@ export async function carryDrop(claim: Claim): Promise<void> {
     if (drop) await announce(db, 'video', drop.videoId);
   }
 }
-
-/** A transfer in many parts asks once for each. */
-const MOST_ASKED = 5000;
-
-const notKept = (error: Error) => log.warn({ why: error.message }, 'what a site was asked is not kept');
 
 /** What is held is tried again so long before its moment. */
 const BEFORE_OPENING_SECONDS = 2;
@@ -100,33 +95,33 @@ async function run(
     );
   }
   let heardWell = false;
-  const asked: SiteRequest[] = [];
-  const context = {
-    drop,
-    channel,
-    record: await recordOf(db, drop.videoId),
-    adapter: site(channel.site),
-    profile: profileAt(profile, channel),
-    session: sessionFor(channel.accountId, USES[state], (request) => {
-      if (asked.length < MOST_ASKED) asked.push(requestFor(state, request));
-    }),
-    signal,
-    now,
-    async keep(fields: DropFields, trx: Database = db) {
-      await setClaimedDrop(trx, claim, fields);
-      // Bytes that go over say that the site is well, long before the step is done.
-      if (!heardWell && (fields.bytesSent ?? 0) > drop.bytesSent) {
-        heardWell = true;
-        await noteSiteWell(db, channel.site);
-      }
-      await announce(trx, 'video', drop.videoId);
-    },
-  };
-  if (state !== 'removing' && state !== 'closing') {
-    refuseOtherEnds(context);
-    await narrowFormer(context);
-  }
-  const ended = await STEPS[state](context).finally(() => keepRequests(db, drop.id, asked).catch(notKept));
+  const record = await recordOf(db, drop.videoId);
+  const ended = await askedForDrop(drop.id, channel.accountId, PURPOSES[state], USES[state], async (session) => {
+    const context = {
+      drop,
+      channel,
+      record,
+      adapter: site(channel.site),
+      profile: profileAt(profile, channel),
+      session,
+      signal,
+      now,
+      async keep(fields: DropFields, trx: Database = db) {
+        await setClaimedDrop(trx, claim, fields);
+        // Bytes that go over say that the site is well, long before the step is done.
+        if (!heardWell && (fields.bytesSent ?? 0) > drop.bytesSent) {
+          heardWell = true;
+          await noteSiteWell(db, channel.site);
+        }
+        await announce(trx, 'video', drop.videoId);
+      },
+    };
+    if (state !== 'removing' && state !== 'closing') {
+      refuseOtherEnds(context);
+      await narrowFormer(context);
+    }
+    return STEPS[state](context);
+  });
   // Packing asks the site nothing, so it says nothing of it.
   if (state !== 'packing') await noteSiteWell(db, channel.site);
   return ended;

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { BOARD_GROUPS, type BoardFacts, boardGroup, type DropState, stateRank } from '@/core/drop';
+import { BOARD_GROUPS, type BoardFacts, boardGroup, stateRank } from '@/core/drop';
+import { fraction } from '@/core/time';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { editSeries, newSeries } from '@/desk/defaults/series';
 import { forgetBoardView, keepBoardView } from '@/desk/house/board-views';
@@ -7,6 +8,7 @@ import { lookAtBoard, lookAtBoardCounts, lookAtMissing } from '@/desk/look/look-
 import type { BoardRow } from '@/desk/look/views';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
+import { keepMatches } from '@/store/rights-matches';
 import { connectedChannels } from '../setup/desk';
 import { manyVideos } from '../setup/many-videos';
 
@@ -42,8 +44,9 @@ describe('the group of a video on the Board', () => {
     ['ready', { state: 'ready' }],
     ['refused', { state: 'refused', refusal: 'no video' }],
   ];
-  const DROPS: (DropState | 'overdue')[][] = [
-    ...[[], ['draft'], ['removed'], ['held'], ['live'], ['snag'], ['landing'], ['overdue']],
+  const DROPS: BoardFacts['drops'][] = [
+    ['live', 'matched'],
+    ...[[], ['draft'], ['removed'], ['held'], ['live'], ['snag'], ['landing'], ['overdue'], ['matched']],
     ...[
       ['live', 'snag'],
       ['held', 'landing'],
@@ -52,7 +55,7 @@ describe('the group of a video on the Board', () => {
       ['draft', 'live'],
       ['removed', 'draft'],
     ],
-  ] as (DropState | 'overdue')[][];
+  ] as BoardFacts['drops'][];
 
   it('is the same in the database as in the core, whatever the file and the drops stand at', async () => {
     const cases = CUTS.flatMap(([cut, row]) => DROPS.map((drops) => ({ cut, row, drops })));
@@ -74,10 +77,17 @@ describe('the group of a video on the Board', () => {
       for (const [place, state] of drops.entries()) {
         const overdue = { state: 'landing', putOffBy: 'busy', putOffSince: minutesAgo(16) };
         const far = new Date(Date.now() + 1e9);
+        const dropId = newId();
         await db('drops').insert({
-          ...{ id: newId(), videoId, channelId: channels[place], createdAt: at, updatedAt: at, nextTryAt: far },
-          ...(state === 'overdue' ? overdue : { state }),
+          ...{ id: dropId, videoId, channelId: channels[place], createdAt: at, updatedAt: at, nextTryAt: far },
+          ...(state === 'overdue' ? overdue : { state: state === 'matched' ? 'live' : state, siteVideoId: 'now' }),
         });
+        // What was found in a video that is not there any more waits for nobody.
+        const owned = { owner: 'O', work: 'W', asks: 'income' as const, countries: [], state: 'open' as const };
+        const found = { ...owned, id: 'm', from: fraction(0), to: fraction(1) };
+        for (const siteVideoId of state === 'matched' ? ['now'] : ['before']) {
+          await keepMatches(db, { id: dropId, siteVideoId }, [found]);
+        }
       }
     }
     const rows = new Map((await lookAtBoard({ ids, most: ids.length })).rows.map((row) => [row.videoId, row.group]));

@@ -144,6 +144,8 @@ describe('a live video', () => {
     const theirs = '0:00 Beginning\n0:12 The rope\n\nWhat it is about.';
     await changedAt('lanternfold', 'chapters-there.mp4', { description: theirs });
     await readNow(id);
+    const [last] = await requestsOf(database(), id);
+    expect(last?.purpose).toBe('read again what it shows · /api/videos/…');
     expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['description', 'chapters']);
     await settleDifferences(id, { way: 'take over' });
     const { channels } = await lookAtSheet(videoId);

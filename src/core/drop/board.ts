@@ -28,15 +28,19 @@ export function stateRank(state: DropState | undefined): number {
 export interface BoardFacts {
   /** 'stalled' is one that nothing has come of for too long; 'set aside' one that could not be read again and again. */
   cut: 'none' | 'arriving' | 'stalled' | 'reading' | 'set aside' | 'ready' | 'refused';
-  /** 'overdue' is one that its site puts off for longer than it should. */
-  drops: readonly (DropState | 'overdue')[];
+  /** 'overdue' is one that its site puts off for longer than it should; 'matched' a live one with a rights match to settle. */
+  drops: readonly (DropState | 'overdue' | 'matched')[];
 }
 
 /** The group of a video: what needs a person comes before what moves, that before what waits. */
 export function boardGroup({ cut, drops }: BoardFacts): BoardGroup {
   if (cut === 'refused' || cut === 'stalled' || cut === 'set aside') return 'needs you';
-  if (drops.includes('snag') || drops.includes('overdue')) return 'needs you';
-  if (cut === 'arriving' || cut === 'reading' || drops.some((state) => state !== 'overdue' && isWorking(state)))
+  if (drops.some((state) => state === 'snag' || state === 'overdue' || state === 'matched')) return 'needs you';
+  if (
+    cut === 'arriving' ||
+    cut === 'reading' ||
+    drops.some((state) => state !== 'overdue' && state !== 'matched' && isWorking(state))
+  )
     return 'on the way';
   if (drops.includes('held')) return 'waiting';
   const sent = drops.filter((state) => state !== 'draft' && state !== 'removed');

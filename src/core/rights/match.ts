@@ -25,8 +25,11 @@ export interface RightsMatch extends CutSpan {
   dispute?: { text: string; answerBy: Date | undefined; answer: string | undefined };
 }
 
+/** States of a match about which a person has to do something before the video goes on. */
+export const OPEN_STATES: readonly MatchState[] = ['open', 'upheld'];
+
 /** Whether a person has to do something about it before the video goes on. */
-export const needsPerson = ({ state }: Pick<RightsMatch, 'state'>): boolean => state === 'open' || state === 'upheld';
+export const needsPerson = ({ state }: Pick<RightsMatch, 'state'>): boolean => OPEN_STATES.includes(state);
 
 /** Whether it may be agreed to: it leaves a choice, and is not settled. */
 export const mayAgree = ({ asks, state }: Pick<RightsMatch, 'asks' | 'state'>): boolean =>

@@ -1,6 +1,6 @@
 import { type Difference, differences, givenFrom, type Showing, shownNow } from '@/core/drop';
 import { askWords, needsPerson } from '@/core/rights';
-import { SiteError, type SiteProfile, type SiteStatus } from '@/sites/contract';
+import { SiteError, type SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
@@ -10,8 +10,12 @@ import { renditionById } from '@/store/renditions';
 import { profileAt } from '../drop/record';
 import { tell } from '../notices/tell';
 import { hearOfMatches } from '../rights/hear-of-matches';
-import { sessionFor, site } from '../site/session';
+import { askedForDrop } from '../site/asked-for-drop';
+import { site } from '../site/session';
 import { tellShown } from './tell-shown';
+
+/** What a site is asked for then, as the page of the drop says it. */
+export const READS_IT = 'read again what it shows';
 
 /** What a live video is to show: what its site was given last, whatever has been changed here since. */
 export function givenShowing(
@@ -48,16 +52,17 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
   const profile = profileAt(adapter.profile, channel);
   const rendition = drop.renditionId ? await renditionById(db, drop.renditionId) : undefined;
   const showing = givenShowing(drop, profile, rendition?.digest);
-  const session = sessionFor(channel.accountId, 'look');
-  let [found, status]: [Difference[], SiteStatus | undefined] = [[], undefined];
-  try {
-    status = await adapter.status(session, drop.siteVideoId ?? '');
-    const reading = await adapter.readBack(session, drop.siteVideoId ?? '');
-    found = showing ? differences(showing, reading) : [];
-  } catch (error) {
+  const there = drop.siteVideoId ?? '';
+  const read = await askedForDrop(drop.id, channel.accountId, READS_IT, 'look', async (session) => ({
+    status: await adapter.status(session, there),
+    reading: await adapter.readBack(session, there),
+  })).catch((error: unknown) => {
     if (!(error instanceof SiteError) || error.kind !== 'missing') throw error;
-    found = [{ field: 'video', meant: 'there', shown: 'gone' }];
-  }
+    return undefined;
+  });
+  const status = read?.status;
+  const gone: Difference = { field: 'video', meant: 'there', shown: 'gone' };
+  const found = !read ? [gone] : showing ? differences(showing, read.reading) : [];
   const matches = await hearOfMatches(drop, status?.matches);
   return transaction(async (trx) => {
     const now = await dropById(trx, drop.id, true);

@@ -11,8 +11,10 @@ import { actOnDrop } from '../drop/act-on-drop';
 import { changedMeanwhile, makeMove } from '../drop/make-move';
 import { goesToEnd, type MeantWords, meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';
-import { sessionFor, site } from '../site/session';
+import { askedForDrop } from '../site/asked-for-drop';
+import { site } from '../site/session';
 import { editOnChannel } from '../video/edit-video';
+import { READS_IT } from './read-again';
 import { readFrom } from './read-now';
 import { textShowing } from './text-showing';
 
@@ -157,7 +159,11 @@ async function takeOver(
 
 /** What the site shows at this moment. @throws DeskError where it does not answer */
 const shownBy = (drop: Drop, channel: Channel): Promise<SiteReading> =>
-  readFrom(channel.site, () => site(channel.site).readBack(sessionFor(channel.accountId), drop.siteVideoId ?? ''));
+  readFrom(channel.site, () =>
+    askedForDrop(drop.id, channel.accountId, READS_IT, 'urgent', (session) =>
+      site(channel.site).readBack(session, drop.siteVideoId ?? ''),
+    ),
+  );
 
 /** What the site was given, with what it has in the fields that are open; undefined where it is not known. */
 function asShown(drop: Drop, open: readonly Difference[], reading: SiteReading): string | undefined {

@@ -6,7 +6,7 @@ import { addDropEvent, type Drop, type DropFields, dropById, setDrop, traceOf } 
 import { announce } from '@/store/feed';
 import { DeskError, found } from '../desk-error';
 import { sendsWith } from '../layers/layers';
-import { sessionFor } from '../site/session';
+import { askedForDrop } from '../site/asked-for-drop';
 import { makeMove } from './make-move';
 import { missingAt } from './readiness';
 import { profileAt, recordOf } from './record';
@@ -82,7 +82,9 @@ export async function closeFormer(drop: Drop, adapter: SiteAdapter, accountId: s
   const { former } = drop;
   if (!former) return;
   try {
-    await adapter.showTo(sessionFor(accountId), former.siteVideoId, 'private');
+    await askedForDrop(drop.id, accountId, 'close it', 'urgent', (session) =>
+      adapter.showTo(session, former.siteVideoId, 'private'),
+    );
   } catch (error) {
     if (!(error instanceof SiteError)) throw error;
     throw new DeskError('site', `${adapter.profile.name} did not close it: ${error.message}. Try again.`);

@@ -8,6 +8,7 @@ import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import type { Job } from '@/store/jobs';
 import { cutDigestsOf } from '@/store/renditions';
+import { matchedAmong } from '@/store/rights-matches';
 import { type Video, videosById } from '@/store/videos';
 import { actionsFor, type DropAction } from '../drop/act-on-drop';
 import { missingAt } from '../drop/readiness';
@@ -94,9 +95,13 @@ async function boardRows(
   const db = database();
   const [videos, cuts, drops] = await Promise.all([videosById(db, ids), cutsOf(db, ids), dropsOf(db, ids)]);
   const renditions = drops.flatMap(({ renditionId }) => renditionId ?? []);
-  const [digestsAtSites, jobs] = await Promise.all([
+  const [digestsAtSites, jobs, matched] = await Promise.all([
     cutDigestsOf(db, renditions),
     readingJobs(db, [...cuts.values()].flat()),
+    matchedAmong(
+      db,
+      drops.map(({ id }) => id),
+    ),
   ]);
   const byVideo = dropsByVideo(drops);
   const channelById = new Map(channels.map((channel) => [channel.id, channel]));
@@ -121,6 +126,7 @@ async function boardRows(
             cut,
             digestsAtSites.get(drop.renditionId ?? ''),
             abilitiesAt(channelById.get(drop.channelId)),
+            matched.has(drop.id),
           ),
           ...boardActions(video, drop, channelById.get(drop.channelId), layers),
         })),

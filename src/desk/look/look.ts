@@ -61,12 +61,16 @@ export function dropsByVideo(drops: readonly Drop[]): Map<string, Drop[]> {
   return byVideo;
 }
 
-/** @param digestAtSite of the cut that the file at the site was made from, where that is known; then what its site can do */
+/**
+ * @param digestAtSite of the cut that the file at the site was made from, where that is known; then what its site can do
+ * @param matched whether it is live, and a rights match waits for a person
+ */
 export function dropView(
   drop: Drop,
   inUse: Cut | undefined,
   digestAtSite: string | undefined,
   { swapsFiles = false }: Pick<SiteAbilities, 'swapsFiles'>,
+  matched: boolean,
 ): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
@@ -87,6 +91,7 @@ export function dropView(
     onWord: drop.wordAt !== undefined,
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
     changedThere: state === 'live' ? undecided(drop.shows).map(({ field }) => field) : [],
+    matched,
     versions: drop.versions ?? [],
     otherFileStays: !swapsFiles,
     replacing: drop.former !== undefined,

@@ -55,6 +55,8 @@ export interface DropView {
   versions: SiteVersion[];
   /** Fields that somebody has changed at the site since it went live, and that nobody has decided on. */
   changedThere: string[];
+  /** Of a live one: whether a rights match waits for a person. */
+  matched: boolean;
 }
 
 export interface CutView {

@@ -3,7 +3,7 @@ import { mayMove } from '@/core/drop';
 import { type MendsOfCut, momentInCut, type Remedies } from '@/core/renditions';
 import { askWords, mayAgree, mayDispute, needsPerson } from '@/core/rights';
 import { ceil, compare, type Fraction, floor, fraction, over, times } from '@/core/time';
-import { type SiteAdapter, SiteError } from '@/sites/contract';
+import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, dropById } from '@/store/drops';
@@ -18,7 +18,8 @@ import { recordOf, type VideoRecord } from '../drop/record';
 import { sentAnewFields } from '../drop/send-anew';
 import { idShape } from '../id-shape';
 import { remediesAt, sendsWith } from '../layers/layers';
-import { sessionFor, site } from '../site/session';
+import { askedForDrop } from '../site/asked-for-drop';
+import { site } from '../site/session';
 import { hearOfMatches } from './hear-of-matches';
 
 /** The ways on from a rights match that Kettle Drop goes; another file is one more, by adding it. */
@@ -85,21 +86,23 @@ function mayGo(match: KeptMatch, way: MatchWay, text: string, sound: string | un
 
 /** Agrees and disputes at the site, then keeps what it says. */
 async function tellSite(drop: Drop, channel: Channel, adapter: SiteAdapter, chosen: readonly Chosen[]): Promise<void> {
-  const session = sessionFor(channel.accountId);
   const there = drop.siteVideoId ?? '';
-  const hear = async () => hearOfMatches(drop, (await adapter.status(session, there)).matches);
-  try {
-    for (const { match, way, text } of chosen) {
-      if (way === 'agree') await adapter.acceptMatch?.(session, there, match.id);
-      else await adapter.disputeMatch?.(session, there, match.id, text);
+  const tell = async (session: Session) => {
+    const hear = async () => hearOfMatches(drop, (await adapter.status(session, there)).matches);
+    try {
+      for (const { match, way, text } of chosen) {
+        if (way === 'agree') await adapter.acceptMatch?.(session, there, match.id);
+        else await adapter.disputeMatch?.(session, there, match.id, text);
+      }
+      await hear();
+    } catch (error) {
+      // Of several some may have been taken.
+      await hear().catch(() => undefined);
+      if (!(error instanceof SiteError)) throw error;
+      throw new DeskError('site', `${adapter.profile.name} did not take it: ${error.message}. Try again.`);
     }
-    await hear();
-  } catch (error) {
-    // Of several some may have been taken.
-    await hear().catch(() => undefined);
-    if (!(error instanceof SiteError)) throw error;
-    throw new DeskError('site', `${adapter.profile.name} did not take it: ${error.message}. Try again.`);
-  }
+  };
+  await askedForDrop(drop.id, channel.accountId, 'answer a rights match', 'urgent', tell);
 }
 
 /** A drop that stood still for its matches goes on once none asks for a person. */

@@ -17,7 +17,7 @@ import * as framingAndEarly from './015-framing-and-early';
 import * as release from './016-release';
 import * as whatSitesSay from './017-what-sites-say';
 import * as notices from './018-notices';
-import * as openedAt from './019-opened-at';
+import * as afterOpening from './019-after-opening';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -39,5 +39,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '016-release': release,
   '017-what-sites-say': whatSitesSay,
   '018-notices': notices,
-  '019-opened-at': openedAt,
+  '019-after-opening': afterOpening,
 };

@@ -1,5 +1,6 @@
 import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
+import { askedForDrop } from '@/desk/site/asked-for-drop';
 import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
@@ -63,15 +64,17 @@ async function carry(upload: EarlyUpload, channel: Channel, { signal, tell }: Jo
       taken.signal.throwIfAborted();
     };
     await keep({ renditionId: rendition.id, bytesTotal: rendition.size });
-    await carryRendition({
-      ...{ adapter, channel, rendition, session: sessionFor(channel.accountId, 'work') },
-      ...{ fileName: fileNameFor(record.cut, rendition), key: upload.transferKey, so: upload },
-      signal: AbortSignal.any([signal, taken.signal]),
-      async keep({ progress, waiting: _, ...fields }) {
-        if (progress) tell(progress);
-        await keep(fields);
-      },
-    });
+    const fileName = fileNameFor(record.cut, rendition);
+    await askedForDrop(drop.id, channel.accountId, 'bring the file early', 'work', (session) =>
+      carryRendition({
+        ...{ adapter, channel, rendition, session, fileName, key: upload.transferKey, so: upload },
+        signal: AbortSignal.any([signal, taken.signal]),
+        async keep({ progress, waiting: _, ...fields }) {
+          if (progress) tell(progress);
+          await keep(fields);
+        },
+      }),
+    );
     await keep({ bytesSent: rendition.size });
     return {};
   } catch (error) {

@@ -62,6 +62,7 @@ describe('where a drop stands, in words', () => {
   });
 
   it('has a look for each state', () => {
+    expect(lookOf(drop({ state: 'live', matched: true }))).toBe('snag');
     expect(
       (['draft', 'removed', 'landing', 'held', 'live', 'snag'] as const).map((state) => lookOf({ state })),
     ).toEqual(['idle', 'idle', 'moving', 'held', 'live', 'snag']);

@@ -16,8 +16,9 @@ export const LOOK_COLOURS: Record<StopsLook, string> = {
   idle: 'text-idle',
 };
 
-/** The look of a drop's state. */
-export function lookOf({ state }: Pick<DropView, 'state'>): StopsLook {
+/** The look of a drop's state. @param matched whether it is live, and a rights match waits for a person */
+export function lookOf({ state, matched }: Pick<DropView, 'state'> & { matched?: boolean }): StopsLook {
+  if (matched) return 'snag';
   if (state === 'snag' || state === 'held' || state === 'live') return state;
   return state === 'draft' || state === 'removed' ? 'idle' : 'moving';
 }

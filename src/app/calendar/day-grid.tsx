@@ -1,7 +1,7 @@
 'use client';
 
 import { useDroppable } from '@dnd-kit/core';
-import { format, isSameMonth, isToday } from 'date-fns';
+import { endOfDay, format, isPast, isSameMonth, isToday } from 'date-fns';
 import type { FreePlace } from '@/desk/look/views';
 import { dayKey, type Opening } from './days';
 import { OpeningLine } from './opening-line';
@@ -18,8 +18,18 @@ interface DayGridProps {
   onMove: (opening: Opening, to: Date) => void;
 }
 
+/** The weeks, by their places, that are over and in which nothing opened: they leave the room to the others. */
+function weeksOver(days: readonly Date[], openings: DayGridProps['openings']): Set<number> {
+  const weeks = Array.from({ length: days.length / COLUMNS }, (_, week) => week);
+  const ofWeek = (week: number) => days.slice(week * COLUMNS, (week + 1) * COLUMNS);
+  return new Set(weeks.filter((week) => ofWeek(week).every((day) => isBeforeToday(day) && !openings.has(dayKey(day)))));
+}
+
+const isBeforeToday = (day: Date) => isPast(endOfDay(day));
+
 /** Days in weeks, each with what opens on it. */
 export function DayGrid({ days, around, openings, places, onMove }: DayGridProps) {
+  const over = weeksOver(days, openings);
   return (
     <div className="enamel overflow-x-auto">
       <div className="grid min-w-[760px] grid-cols-7">
@@ -28,10 +38,11 @@ export function DayGrid({ days, around, openings, places, onMove }: DayGridProps
             {format(day, 'EEEE')}
           </div>
         ))}
-        {days.map((day) => (
+        {days.map((day, index) => (
           <Day
             key={dayKey(day)}
             day={day}
+            low={over.has(Math.floor(index / COLUMNS))}
             quiet={!isSameMonth(day, around)}
             openings={openings.get(dayKey(day)) ?? []}
             places={places.get(dayKey(day)) ?? []}
@@ -45,18 +56,20 @@ export function DayGrid({ days, around, openings, places, onMove }: DayGridProps
 
 interface DayProps extends Pick<DayGridProps, 'onMove'> {
   day: Date;
+  /** Whether its week is over and nothing opened in it. */
+  low: boolean;
   quiet: boolean;
   openings: readonly Opening[];
   places: readonly FreePlace[];
 }
 
-function Day({ day, quiet, openings, places, onMove }: DayProps) {
+function Day({ day, low, quiet, openings, places, onMove }: DayProps) {
   const { setNodeRef, isOver } = useDroppable({ id: dayKey(day), data: { day } });
   return (
     <section
       ref={setNodeRef}
       aria-label={format(day, 'EEEE d MMMM')}
-      className={`border-line border-r border-b p-1 [&:nth-child(7n)]:border-r-0 min-h-[82px] ${quiet ? 'bg-paper' : ''} ${isOver ? 'bg-copper-wash' : ''}`}
+      className={`border-line border-r border-b p-1 [&:nth-child(7n)]:border-r-0 ${low ? '' : 'min-h-[82px]'} ${quiet ? 'bg-paper' : ''} ${isOver ? 'bg-copper-wash' : ''}`}
     >
       <p className={`px-1.5 text-[13px] tabular-nums ${isToday(day) ? 'font-bold' : 'text-soft'}`}>
         {format(day, day.getDate() === 1 ? 'd MMM' : 'd')}

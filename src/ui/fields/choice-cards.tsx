@@ -17,17 +17,17 @@ export function ChoiceCards<V>({ name, chosen, options, onChoose, className = ''
         return (
           <label
             key={option.name}
-            className={`cursor-pointer rounded-lg border px-3 py-2 has-focus-visible:outline-2 ${look} ${className}`}
+            className={`grid cursor-pointer grid-cols-[auto_minmax(0,1fr)] content-start gap-x-2 rounded-lg border px-3 py-2 has-focus-visible:outline-2 ${look} ${className}`}
           >
             <input
               type="radio"
               name={name}
-              className="mr-2 accent-[var(--rim)]"
+              className="mt-1 self-start accent-[var(--rim)]"
               checked={option.value === chosen}
               onChange={() => onChoose(option.value)}
             />
             <b className="font-semibold">{option.name}</b>
-            <span className="block pl-[23px] text-[13px] text-soft">{option.says}</span>
+            <span className="col-start-2 text-[13px] text-soft">{option.says}</span>
           </label>
         );
       })}

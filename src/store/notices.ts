@@ -21,6 +21,8 @@ const columns = ['id', 'kind', 'videoId', 'dropId', 'channelId', 'says', 'at', '
 const fromRow = (row: Row): Notice => ({ ...row, seenAt: row.seenAt ?? undefined });
 
 const KEPT_SECONDS = 90 * 24 * 3600;
+/** What was not told before that is nobody's trouble any more. */
+const LATELY_SECONDS = 7 * 24 * 3600;
 
 /** Keeps something that a manager is told. Its id is returned. */
 export async function addNotice(trx: Database, notice: Omit<Notice, 'id' | 'at' | 'seenAt'>): Promise<number> {
@@ -132,12 +134,14 @@ export async function secondsToDelivery(db: Database, way: NoticeWay): Promise<n
   return row?.seconds === null || row === undefined ? undefined : Math.max(0, Number(row.seconds));
 }
 
-/** What could not be told on each way, that is still tried or was given up: how many, and what was said last. */
+/** What could not be told on each way lately, that is still tried or was given up: how many, and what was said of one. */
 export async function deliveryTrouble(db: Database): Promise<{ way: NoticeWay; count: number; trouble: string }[]> {
-  const rows: { way: NoticeWay; count: number; trouble: string }[] = await db('deliveries')
-    .whereNull('toldAt')
-    .whereNotNull('trouble')
-    .groupBy('way')
-    .select('way', { count: db.raw('COUNT(*)'), trouble: db.raw('MAX(trouble)') });
+  const rows: { way: NoticeWay; count: number; trouble: string }[] = await db('deliveries as d')
+    .join('notices as n', 'n.id', 'd.noticeId')
+    .where('n.at', '>', inSeconds(db, -LATELY_SECONDS))
+    .whereNull('d.toldAt')
+    .whereNotNull('d.trouble')
+    .groupBy('d.way')
+    .select('d.way', { count: db.raw('COUNT(*)'), trouble: db.raw('MAX(??)', ['d.trouble']) });
   return rows.map((row) => ({ ...row, count: Number(row.count) }));
 }

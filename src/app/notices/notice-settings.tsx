@@ -62,24 +62,30 @@ function Trouble({ handle, way }: PartProps & { way: NoticeWay }) {
   if (!found) return null;
   return (
     <p className="pl-7 text-snag [overflow-wrap:anywhere]">
-      ▲ {found.count} could not be sent. It was said last: {found.trouble}
+      ▲ {found.count} could not be sent: {found.trouble}
     </p>
   );
 }
 
 function Browser({ handle }: PartProps) {
   const { view, put } = handle;
-  const turn = async (on: boolean) => {
-    if (on && typeof Notification !== 'undefined') await Notification.requestPermission();
-    await put({ browser: { on } });
+  const turn = async (next: boolean) => {
+    if (next && typeof Notification !== 'undefined') await Notification.requestPermission();
+    await put({ browser: { on: next } });
   };
-  const refused = typeof Notification !== 'undefined' && Notification.permission === 'denied';
+  const allowed = typeof Notification !== 'undefined' ? Notification.permission : 'granted';
+  const on = view?.settings.browser.on ?? false;
   return (
     <div className="grid gap-2 border-line border-t pt-3">
-      <TickBox ticked={view?.settings.browser.on ?? false} onTick={(on) => void turn(on)}>
+      <TickBox ticked={on} onTick={(next) => void turn(next)}>
         <b className="font-semibold">In the browser</b>, while a page of Kettle Drop is open
       </TickBox>
-      {view?.settings.browser.on && refused && (
+      {on && allowed === 'default' && (
+        <Button look="quiet" className="ml-7 justify-self-start" onClick={() => void turn(true)}>
+          Allow it in this browser
+        </Button>
+      )}
+      {on && allowed === 'denied' && (
         <p className="pl-7 text-snag">
           ▲ The browser does not allow it. Allow it in the browser’s settings for this page.
         </p>

@@ -17,7 +17,7 @@ export async function deliverDue(way: NoticeWay): Promise<void> {
   const due = await transaction((trx) => takeDeliveries(trx, way, way === 'email' ? MOST_IN_MAIL : MOST_POSTS));
   if (due.length === 0) return;
   const ids = due.map(({ id }) => id);
-  if (!kept.settings[way].on) return putOffDeliveries(db, ids, undefined, 'Switched off since');
+  if (!kept.settings[way].on) return putOffDeliveries(db, ids, undefined, '');
   // What was set since it happened holds: quiet hours may have begun.
   const wait = (tellAt(new Date(), { ...kept.settings, digest: 'each' }, way).getTime() - Date.now()) / 1000;
   if (wait > 1) return putOffDeliveries(db, ids, wait, '');

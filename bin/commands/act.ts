@@ -32,7 +32,8 @@ export async function act(action: DropAction, name: string, options: ActOptions)
   const named = await channelsNamed(options.channel ?? []);
   const { channels } = await lookAtSheet(id);
   const there = channels.filter(({ id: channel, drop }) => drop && (named.length === 0 || named.includes(channel)));
-  const may = there.filter(({ drop }) => drop?.actions.includes(action));
+  // A match in a live video stands on its own page, and is agreed to here, too.
+  const may = there.filter(({ drop }) => drop?.actions.includes(action) || (action === 'accept' && drop?.matched));
   const not = named.filter((channel) => !may.some((each) => each.id === channel));
   for (const channel of not) {
     process.exitCode = 1;

@@ -212,15 +212,23 @@ async function packAgain(drop: Drop, channel: Channel): Promise<void> {
   });
 }
 
+const cannotAccept = () => new DeskError('not now', 'This cannot be accepted. Look again at what it asks for.');
+
+/** Agrees to what is asked in every match that waits for a person. */
+async function agreeToMatches({ id: dropId, siteVideoId }: Drop): Promise<void> {
+  const matches = (await matchesOf(database(), [dropId])).filter(
+    (match) => match.siteVideoId === siteVideoId && needsPerson(match),
+  );
+  if (matches.length === 0) throw cannotAccept();
+  return settleMatches(dropId, { ways: matches.map(({ id }) => ({ match: id, way: 'agree' })) });
+}
+
 async function accept(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
   const { snag } = drop;
-  if (!mayAccept(snag)) throw new DeskError('not now', 'This cannot be accepted. Look again at what it asks for.');
-  if (snag?.kind === 'rights') {
-    const matches = (await matchesOf(database(), [drop.id])).filter(
-      (match) => match.siteVideoId === drop.siteVideoId && needsPerson(match),
-    );
-    return settleMatches(drop.id, { ways: matches.map(({ id }) => ({ match: id, way: 'agree' })) });
-  }
+  // Once it is live, it can only be a match: what somebody changed there is left as it is in its own place.
+  if (drop.state === 'live') return agreeToMatches(drop);
+  if (!mayAccept(snag)) throw cannotAccept();
+  if (snag?.kind === 'rights') return agreeToMatches(drop);
   const record = await recordOf(database(), drop.videoId);
   const meant = meantWords(record, channel, drop, profile);
   const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';

@@ -50,14 +50,18 @@ async function withPages() {
     failed.push('pages');
     return [];
   }
-  const both = [test('integration tests', 'integration', { atOnce: true }), test('end-to-end tests', 'e2e')];
+  // Those in the browser go one by one and are the last to end, so that the others stand back for them.
+  const both = [
+    test('integration tests', 'integration', { atOnce: true, niceness: 2 }),
+    test('end-to-end tests', 'e2e'),
+  ];
   // Only now: the build writes the declarations that pages need.
   await check('types', ['node_modules/typescript/bin/tsc', '-p', '.']);
   return Promise.all(both);
 }
 const biome = ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings', '.'];
 const [results] = await Promise.all([
-  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 2 })]).then(
+  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 5 })]).then(
     (all) => all.flat(),
   ),
   check('lint, format and import directions', biome),

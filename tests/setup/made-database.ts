@@ -25,6 +25,11 @@ export function keepMadeDatabase(home: string): void {
   const part = `${kept}.${process.pid}`;
   mkdirSync(path.dirname(kept), { recursive: true });
   cpSync(path.join(home, 'database'), part, { recursive: true });
+  for (const name of readdirSync(path.dirname(kept))) {
+    // Those of other migrations are of no use any more.
+    const isOld = !name.includes('.') && name !== path.basename(kept);
+    if (isOld) rmSync(path.join(path.dirname(kept), name), { recursive: true, force: true });
+  }
   try {
     renameSync(part, kept);
   } catch {

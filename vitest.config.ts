@@ -41,11 +41,12 @@ export default defineConfig({
         test: {
           name: 'e2e',
           retry,
-          // Two cores run two suites at a time: a page may take longer than the second that is waited for by default.
+          // Two cores run all suites at a time: a page may take longer than the second that is waited for by default.
           expect: { poll: { timeout: 10_000, interval: 200 } },
           include: ['tests/e2e/**/*.test.ts'],
           pool: 'forks',
-          fileParallelism: false,
+          // Each file has a machine of its own.
+          maxWorkers: 2,
           testTimeout: 120_000,
           hookTimeout: 120_000,
         },

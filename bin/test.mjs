@@ -50,9 +50,9 @@ async function withPages() {
     failed.push('pages');
     return [];
   }
-  // Those in the browser go one by one and are the last to end, so that the others stand back for them.
+  // Those in the browser wait for pages, and are the last to end: the others stand back for them.
   const both = [
-    test('integration tests', 'integration', { atOnce: true, niceness: 2 }),
+    test('integration tests', 'integration', { atOnce: true, niceness: 3 }),
     test('end-to-end tests', 'e2e'),
   ];
   // Only now: the build writes the declarations that pages need.
@@ -61,7 +61,7 @@ async function withPages() {
 }
 const biome = ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings', '.'];
 const [results] = await Promise.all([
-  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 5 })]).then(
+  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 8 })]).then(
     (all) => all.flat(),
   ),
   check('lint, format and import directions', biome),

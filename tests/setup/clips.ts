@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, renameSync } from 'node:fs';
 import path from 'node:path';
 
 interface ClipOptions {
@@ -17,6 +17,7 @@ export function makeClip({ name, seconds = 4, rate = '25', size = '320x180', bit
   mkdirSync(folder, { recursive: true });
   const file = path.join(folder, name);
   if (existsSync(file)) return file;
+  const part = `${file}.${process.pid}`;
   const rated = [
     '-b:v',
     bitRate,
@@ -32,7 +33,9 @@ export function makeClip({ name, seconds = 4, rate = '25', size = '320x180', bit
   execFileSync('ffmpeg', [
     ...['-v', 'error', '-y', '-f', 'lavfi', '-i', `testsrc2=s=${size}:r=${rate}:d=${seconds}`],
     ...['-f', 'lavfi', '-i', `sine=frequency=330:duration=${seconds}`, '-c:v', 'libx264', '-preset', 'ultrafast'],
-    ...['-pix_fmt', 'yuv420p', ...rated, '-c:a', 'aac', '-movflags', '+faststart', file],
+    ...['-pix_fmt', 'yuv420p', ...rated, '-c:a', 'aac', '-movflags', '+faststart', '-f', 'mp4', part],
   ]);
+  // Other processes take it as soon as it is there, so that it has to be whole.
+  renameSync(part, file);
   return file;
 }

@@ -143,5 +143,3 @@ describe('many videos on the Board', () => {
     await page.getByRole('heading', { level: 1, name: /let go/i }).waitFor();
   });
 });
-
-describe('every page', () => {});

@@ -52,7 +52,7 @@ async function withPages() {
   }
   // Those in the browser wait for pages, and are the last to end: the others stand back for them.
   const both = [
-    test('integration tests', 'integration', { atOnce: true, niceness: 3 }),
+    test('integration tests', 'integration', { atOnce: true, niceness: 1 }),
     test('end-to-end tests', 'e2e'),
   ];
   // Only now: the build writes the declarations that pages need.

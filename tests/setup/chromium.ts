@@ -3,6 +3,8 @@ import { type Browser, chromium } from 'playwright-core';
 const FLAGS = [
   '--no-sandbox',
   '--disable-gpu',
+  // On a machine that stalls it would end what draws the pages, and they would stand still from then on.
+  '--disable-gpu-watchdog',
   '--disable-quic',
   '--no-first-run',
   '--disable-background-networking',

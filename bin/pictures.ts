@@ -112,7 +112,9 @@ await take('drop-difference', `${address}/drops/${dropOf('Sharpening', 'lanternf
 await take('notices', `${address}/notices`, { height: 900 });
 const watched = caulking.find((drop) => drop.site === 'lanternfold')?.link;
 if (watched) await take('watch', watched, { height: 1000 });
-await take('calendar', `${address}/calendar`);
+await take('calendar', `${address}/calendar`, {
+  before: (page) => page.getByText('Ice on the slip').waitFor(),
+});
 await take('sheet-release', `${address}/videos/${named('Ice on the slip').video}`, {
   before: async (page) => {
     await openSection(page, 'Words');

@@ -25,8 +25,7 @@ const CHANNELS = {
 stepsInOrder(() => machine?.env.KETTLE_HOME);
 beforeAll(async () => {
   await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'web']);
-  machine.start('worker', { KETTLE_READ_SECONDS: '1' });
+  machine = await startMachine(['stand-ins', 'worker', 'web']);
   await untilAnswers(`${home()}/api/health`);
   desk = await import('../setup/at-desk');
   const channels = await desk.channelsOfTheYard();
@@ -143,12 +142,13 @@ describe('a video that has something to settle on every site', () => {
     }
   }, 120_000);
 
-  it('is read again: a title that somebody changes there is taken over, and former words are put back', async () => {
+  it('is read again when asked for: a title that somebody changed there is taken over, and former words are put back', async () => {
     await open('lanternfold');
     const { fileName } = await thereAt('lanternfold');
     await desk.changedAt('lanternfold', String(fileName), { title: 'A scarf joint, slowly' });
     const different = part('Different on Lanternfold');
-    await different.getByText('Somebody has changed it there').waitFor({ timeout: 60_000 });
+    await page.getByRole('button', { name: BUTTONS.readAgain }).click();
+    await different.getByText('Somebody has changed it there').waitFor();
     await different.getByRole('button', { name: 'Take it over here' }).click();
     await different.waitFor({ state: 'detached' });
     await expect

@@ -155,15 +155,18 @@ export async function makeHabitPicture(videoId: string): Promise<void> {
       });
     });
   }
-  await transaction(async (trx) => {
+  const old = await transaction(async (trx) => {
     // A person who chooses a picture meanwhile waits here, or has chosen already.
     const video = await videoById(trx, videoId, true);
     const now = await habitNow(videoId);
     const same = now && JSON.stringify([now.habit, now.title]) === JSON.stringify([habit, title]);
-    if (same && video?.pictureId === pictureId) await setVideo(trx, videoId, { pictureId: fresh });
+    // Whoever made one at the same time may have put this one away.
+    const isHere = fresh === undefined || (await pictureById(trx, fresh)) !== undefined;
+    if (same && isHere && video?.pictureId === pictureId) await setVideo(trx, videoId, { pictureId: fresh });
+    // What was made in vain goes as well as what it takes the place of.
+    return forgetOldHabits(trx, videoId);
   });
-  // What was made in vain goes as well as what it takes the place of.
-  for (const key of await forgetOldHabits(db, videoId)) await files().remove(key);
+  for (const key of old) await files().remove(key);
   await announce(db, 'video', videoId);
 }
 

@@ -50,7 +50,7 @@ async function withPages() {
     failed.push('pages');
     return [];
   }
-  // Those in the browser wait for pages, and are the last to end: the others stand back for them.
+  // Those in the browser wait for pages: the others stand back for them a little.
   const both = [
     test('integration tests', 'integration', { atOnce: true, niceness: 1 }),
     test('end-to-end tests', 'e2e'),

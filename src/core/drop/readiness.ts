@@ -29,9 +29,9 @@ export interface ReadinessInput {
   fitted: FittedWords;
   declarations: Declarations;
   privacy: Privacy;
-  /** What it is to wait for before it opens, and the set time. */
   /** What those are told who may see it with a password. */
   password?: string;
+  /** What it is to wait for before it opens, and the set time. */
   waitsFor?: Exclude<ReleaseWay, 'by itself'>;
   opensAt?: Moment;
   facts: CutFacts | undefined;

@@ -2,7 +2,6 @@ import { declarationsInForce } from '@/core/declarations';
 import { beforeFold, searchFindings } from '@/core/fitting';
 import { hasShape, SHAPES, type Shape } from '@/core/framing';
 import { type FileHabit, remediesFor, setOf, shownSize } from '@/core/renditions';
-import { needsPerson } from '@/core/rights';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
 import { firstUndone, lastMade } from '@/store/changes';
@@ -14,7 +13,7 @@ import { type EarlyUpload, earlyUploadsOf } from '@/store/early-uploads';
 import { jobsOf } from '@/store/jobs';
 import { measurementOf } from '@/store/measurements';
 import { cutDigestsOf } from '@/store/renditions';
-import { type KeptMatch, matchesOf } from '@/store/rights-matches';
+import { matchedAmong, matchesOf } from '@/store/rights-matches';
 import { earlierVideos, videoById } from '@/store/videos';
 import { actionsFor } from '../drop/act-on-drop';
 import { changesSince } from '../drop/changes-since';
@@ -41,11 +40,6 @@ function lengthBefore({ video, cut, cuts, markers }: VideoRecord): Fraction | un
   return compare(said.facts.duration, cut.facts.duration) === 0 ? undefined : said.facts.duration;
 }
 
-/** Whether a drop is live, and a match in the video that is there waits for a person. */
-const isMatched = ({ id, state, siteVideoId }: Drop, matches: readonly KeptMatch[]): boolean =>
-  state === 'live' &&
-  matches.some((match) => match.dropId === id && match.siteVideoId === siteVideoId && needsPerson(match));
-
 /** What the Sheet shows of one channel. */
 function sheetChannel(
   record: VideoRecord,
@@ -55,7 +49,7 @@ function sheetChannel(
   earlier: readonly string[],
   digestAtSite: string | undefined,
   early: EarlyView | undefined,
-  matches: readonly KeptMatch[],
+  matched: ReadonlySet<string>,
 ): SheetChannel {
   const profile = profileAt(site(channel.site).profile, channel);
   const meant = meantWords(record, channel, drop, profile);
@@ -89,7 +83,7 @@ function sheetChannel(
     values: fields,
     beneath: drop ? inForceAt(record.layers, record.video, channel, { ...drop, own: {} }) : fields,
     drop: drop && {
-      ...dropView(drop, record.cut, digestAtSite, profile.abilities, isMatched(drop, matches)),
+      ...dropView(drop, record.cut, digestAtSite, profile.abilities, matched.has(drop.id)),
       actions: actionsFor(drop, profile, meant.end),
     },
     early,
@@ -176,7 +170,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     firstUndone(db, videoId),
     cut && measurementOf(db, cut.id),
   ]);
-  const [digestsAtSites, same, jobs, early, matches] = await Promise.all([
+  const [digestsAtSites, same, jobs, early, matches, matched] = await Promise.all([
     cutDigestsOf(
       db,
       drops.flatMap(({ renditionId }) => renditionId ?? []),
@@ -185,6 +179,10 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     readingJobs(db, cuts),
     earlyViews(drops.flatMap(({ id, state }) => (state === 'draft' ? id : []))),
     matchesOf(
+      db,
+      drops.map(({ id }) => id),
+    ),
+    matchedAmong(
       db,
       drops.map(({ id }) => id),
     ),
@@ -245,7 +243,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
         earlier.filter(({ channelId }) => channelId === channel.id).map(({ title }) => title),
         digestsAtSites.get(dropAt.get(channel.id)?.renditionId ?? ''),
         early.get(dropAt.get(channel.id)?.id ?? ''),
-        matches,
+        matched,
       ),
     ),
     matches: matches.flatMap((match) => {

@@ -48,6 +48,9 @@ export async function startDatabase(home, port) {
   const user = process.getuid?.() === 0 ? ['--user=root'] : [];
   mkdirSync(path.join(home, 'logs'), { recursive: true });
   mkdirSync(path.join(home, 'exchange'), { recursive: true });
+  // Of its own: at its start a server takes every “#sql…” out of there, also what another one is just using, which then ends.
+  const temporary = path.join(home, 'temporary');
+  mkdirSync(temporary, { recursive: true });
   // What earlier days left open is closed, with everything below.
   chmodSync(home, 0o700);
   const start = path.join(home, 'accounts.sql');
@@ -56,7 +59,14 @@ export async function startDatabase(home, port) {
   if (!existsSync(path.join(data, 'mysql'))) {
     const made = spawnSync(
       pathOfProgram('mariadb-install-db'),
-      ['--no-defaults', ...user, `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db'],
+      [
+        '--no-defaults',
+        ...user,
+        `--datadir=${data}`,
+        `--tmpdir=${temporary}`,
+        '--auth-root-authentication-method=socket',
+        '--skip-test-db',
+      ],
       { stdio: ['ignore', log, log] },
     );
     if (made.status !== 0) throw new Error(`The database could not be made; ${home}/logs/database.log says why.`);
@@ -67,6 +77,7 @@ export async function startDatabase(home, port) {
       '--no-defaults',
       ...user,
       `--datadir=${data}`,
+      `--tmpdir=${temporary}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',
       `--socket=${databaseSocket(port)}`,

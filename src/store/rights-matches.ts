@@ -1,5 +1,6 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
-import { OPEN_STATES, type RightsMatch } from '@/core/rights';
+import { askWords, needsPerson, OPEN_STATES, type RightsMatch } from '@/core/rights';
 import type { Fraction } from '@/core/time';
 import { now } from './clock';
 import { type Database, fromJson, toJson } from './database';
@@ -70,32 +71,47 @@ export async function matchesOf(db: Database, dropIds: readonly string[]): Promi
   return rows.map(fromRow);
 }
 
+const told = ({ owner, work, from, to, asks, countries, state, dispute }: RightsMatch) => ({
+  ...{ owner: owner.slice(0, 200), work: work.slice(0, 200), spanFrom: toJson(from), spanTo: toJson(to) },
+  ...{ asks: asks ?? null, countries: toJson(countries), state, disputeText: dispute?.text.slice(0, 2000) ?? null },
+  ...{ answerBy: dispute?.answerBy ?? null, answer: dispute?.answer?.slice(0, 1000) ?? null },
+});
+
+const isTold = (one: RightsMatch, other: RightsMatch) => isDeepStrictEqual(told(one), told(other));
+
 /**
- * Keeps what the site says of matches now. Those that are new, and those that stand otherwise than before, are returned.
+ * Keeps what the site says of matches now; of one that it tells of no more, nothing is asked any more.
  * @param siteVideoId the video in which they were found
+ * @returns those that are new; those that stand otherwise than before; and those whose owner asks for something else
  */
 export async function keepMatches(
   db: Database,
   drop: { id: string; siteVideoId: string },
   matches: readonly RightsMatch[],
-): Promise<{ found: RightsMatch[]; moved: RightsMatch[] }> {
+): Promise<{ found: RightsMatch[]; moved: RightsMatch[]; asked: RightsMatch[] }> {
   const { id: dropId, siteVideoId } = drop;
   const kept = new Map(
     (await matchesOf(db, [dropId])).filter((each) => each.siteVideoId === siteVideoId).map((each) => [each.id, each]),
   );
-  const found = matches.filter(({ id }) => !kept.has(id));
-  const moved = matches.filter(({ id, state }) => kept.has(id) && kept.get(id)?.state !== state);
-  for (const match of [...found, ...moved]) {
-    const { id: siteMatchId, owner, work, from, to, asks, countries, state, dispute } = match;
-    const told = {
-      ...{ owner: owner.slice(0, 200), work: work.slice(0, 200), spanFrom: toJson(from), spanTo: toJson(to) },
-      ...{ asks: asks ?? null, countries: toJson(countries), state, disputeText: dispute?.text.slice(0, 2000) ?? null },
-      ...{ answerBy: dispute?.answerBy ?? null, answer: dispute?.answer?.slice(0, 1000) ?? null, changedAt: now(db) },
-    };
+  const there = new Set(matches.map(({ id }) => id));
+  const ended = [...kept.values()].filter((each) => !there.has(each.id) && needsPerson(each));
+  const standing = [...matches, ...ended.map((each): RightsMatch => ({ ...each, state: 'withdrawn' }))];
+  const changes = standing.flatMap((match) => {
+    const before = kept.get(match.id);
+    return before && isTold(before, match) ? [] : [{ match, before }];
+  });
+  for (const { match } of changes) {
+    const fields = { ...told(match), changedAt: now(db) };
     await db('rightsMatches')
-      .insert({ id: newId(), dropId, siteVideoId, siteMatchId, foundAt: now(db), ...told })
+      .insert({ id: newId(), dropId, siteVideoId, siteMatchId: match.id, foundAt: now(db), ...fields })
       .onConflict(['dropId', 'siteVideoId', 'siteMatchId'])
-      .merge(told);
+      .merge(fields);
   }
-  return { found, moved };
+  const of = (which: (match: RightsMatch, before: RightsMatch | undefined) => boolean) =>
+    changes.flatMap(({ match, before }) => (which(match, before) ? match : []));
+  return {
+    found: of((_match, before) => !before),
+    moved: of((match, before) => before !== undefined && before.state !== match.state),
+    asked: of((match, before) => before?.state === match.state && askWords(before) !== askWords(match)),
+  };
 }

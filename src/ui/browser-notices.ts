@@ -1,40 +1,72 @@
 'use client';
 
 import { useEffect } from 'react';
-import type { NoticesView } from '@/desk/notices/look-at-notices';
+import type { BrowserNoticesView, NoticeView } from '@/desk/notices/look-at-notices';
 import { ask } from './ask';
 import { hearChanges } from './change-stream';
 
 const SHOWN_KEY = 'last notice shown';
+/** So many are shown one by one; more, as after a quiet night, would bury the screen. */
+const MOST_SINGLE = 3;
 
-/** Shows what is new since the last that any page of this browser has shown. */
-async function showNew(): Promise<void> {
-  const { notices } = await ask<NoticesView>('/api/notices?for=browser');
-  const last = Number(localStorage.getItem(SHOWN_KEY) ?? Number.POSITIVE_INFINITY);
-  const [newest] = notices;
-  if (newest) localStorage.setItem(SHOWN_KEY, String(newest.id));
-  for (const { id, video, channel, says, dropId } of notices.filter((notice) => notice.id > last)) {
-    // One tag, one notice: of several pages, the last one that shows it takes the place of the others.
-    const shown = new Notification(`${video} on ${channel}`, { body: says, tag: `kettle ${id}` });
-    shown.onclick = () => {
-      window.focus();
-      window.location.assign(`/drops/${dropId}`);
-    };
+/** One tag, one notice: of several pages, the last one that shows it takes the place of the others. */
+function show(title: string, body: string, tag: string, leadsTo: string): void {
+  const shown = new Notification(title, { body, tag });
+  shown.onclick = () => {
+    window.focus();
+    window.location.assign(leadsTo);
+  };
+}
+
+function showAll(notices: readonly NoticeView[]): void {
+  if (notices.length <= MOST_SINGLE) {
+    for (const { id, video, channel, says, dropId } of notices.toReversed()) {
+      show(`${video} on ${channel}`, says, `kettle ${id}`, `/drops/${dropId}`);
+    }
+    return;
   }
+  const need = notices.filter(({ kind }) => kind !== 'live').length;
+  const titles = [...new Set(notices.map(({ video }) => video))].join(', ');
+  show(`${notices.length} notices${need > 0 ? `, ${need} to look at` : ''}`, titles, 'kettle many', '/notices');
+}
+
+/**
+ * Shows what is new since the last that any page of this browser has shown; what came before the first is in the list.
+ * @returns milliseconds until quiet hours are over, where they hold
+ */
+async function showNew(): Promise<number | undefined> {
+  const { notices, upTo, quietMilliseconds } = await ask<BrowserNoticesView>('/api/notices?for=browser');
+  const last = localStorage.getItem(SHOWN_KEY);
+  // In quiet hours the mark stays where it is: what comes in them is said after them.
+  if (last === null || quietMilliseconds === undefined) localStorage.setItem(SHOWN_KEY, String(upTo));
+  if (last !== null) showAll(notices.filter(({ id }) => id > Number(last)));
+  return quietMilliseconds;
 }
 
 /** Lets the browser say what is new, where a person has switched that on and the browser permits it. */
 export function useBrowserNotices(on: boolean): void {
   useEffect(() => {
-    if (!on || typeof Notification === 'undefined' || Notification.permission !== 'granted') return;
-    const quietly = () => void showNew().catch(() => undefined);
-    // From here on: what came before is in the list.
-    quietly();
-    return hearChanges({
+    if (!on || typeof Notification === 'undefined') return;
+    let afterQuiet: ReturnType<typeof setTimeout> | undefined;
+    const quietly = async () => {
+      // Asked each time: it may be permitted, or forbidden, while the page is open.
+      if (Notification.permission !== 'granted') return;
+      const wait = await showNew().catch(() => undefined);
+      clearTimeout(afterQuiet);
+      if (wait !== undefined) afterQuiet = setTimeout(() => void quietly(), wait + 1000);
+    };
+    void quietly();
+    const end = hearChanges({
       changed: (about) => {
-        if (about.some((each) => /^notices:\d+$/.test(each))) quietly();
+        if (about.some((each) => /^notices:(\d+|settings)$/.test(each))) void quietly();
       },
-      line: () => undefined,
+      line: (_is, gap) => {
+        if (gap) void quietly();
+      },
     });
+    return () => {
+      clearTimeout(afterQuiet);
+      end();
+    };
   }, [on]);
 }

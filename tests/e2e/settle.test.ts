@@ -197,4 +197,46 @@ describe('how a manager is told', () => {
     await page.setViewportSize({ width: 390, height: 844 });
     await expectReachable(page, ['light']);
   }, 60_000);
+
+  it('is shown by the browser at once, and after quiet hours what came in them, as one where it is much', async () => {
+    const context = await browser.newContext();
+    await context.grantPermissions(['notifications']);
+    // Headless, nobody sees them: what would be shown is written down.
+    await context.addInitScript(() => {
+      const shown: string[] = [];
+      class Shown {
+        static permission = 'granted';
+        static requestPermission = async () => 'granted';
+        onclick = null;
+        constructor(title: string, { body }: { body: string }) {
+          shown.push(`${title}: ${body}`);
+        }
+      }
+      Object.assign(window, { Notification: Shown, shown });
+    });
+    const other = await context.newPage();
+    await other.goto(`${home()}/notices`);
+    const shown = () => other.evaluate(() => (window as unknown as { shown: string[] }).shown);
+    const drop = await dropOn('fieldgate');
+    const [channelId = ''] = (await desk.lookAtSheet(videoId)).channels.map(({ id }) => id);
+    const tell = (says: string) =>
+      desk.transaction((trx) => desk.tell(trx, { id: drop.id, videoId, channelId }, 'needs you', says));
+    const [asked] = await Promise.all([
+      other.waitForResponse(/notices\?for=browser$/),
+      other.getByRole('checkbox', { name: /^In the browser/ }).click(),
+    ]);
+    await asked.finished();
+    await tell('One by day');
+    await expect.poll(shown, { timeout: 10_000 }).toEqual([expect.stringMatching(/^A scarf joint.*: One by day$/)]);
+    const minute = new Date().getUTCHours() * 60 + new Date().getUTCMinutes();
+    const quiet = { from: (minute + 1439) % 1440, to: (minute + 60) % 1440, zone: 'UTC' };
+    await desk.setNotices({ set: { quiet } });
+    for (const says of ['a', 'b', 'c', 'd']) await tell(`In the night: ${says}`);
+    await expect.poll(() => other.getByText('In the night: d').count(), { timeout: 10_000 }).toBe(1);
+    expect(await shown()).toHaveLength(1);
+    await desk.setNotices({ set: { quiet: null } });
+    await expect.poll(shown, { timeout: 10_000 }).toHaveLength(2);
+    expect((await shown())[1]).toMatch(/^4 notices, 4 to look at: A scarf joint/);
+    await context.close();
+  }, 60_000);
 });

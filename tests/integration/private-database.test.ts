@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, rmSync, statSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import knex from 'knex';
@@ -39,6 +39,11 @@ describe('nobody else on the machine gets into the database', () => {
     await expect(database().raw('SELECT 1 INTO OUTFILE ?', [file])).rejects.toThrow('--secure-file-priv');
   });
 
+  it('and takes from no other server what it has begun to sort, nor does another one from it', async () => {
+    const [[row]] = await database().raw('SELECT @@tmpdir AS folder');
+    expect(row.folder).toBe(path.join(settings().home, 'temporary'));
+  });
+
   it('not where a home of earlier days had accounts without a password', async () => {
     const home = mkdtempSync(path.join(os.tmpdir(), 'kettle-old-home-'));
     const port = settings().databasePort + 1;
@@ -46,11 +51,16 @@ describe('nobody else on the machine gets into the database', () => {
       ...['--no-defaults', `--datadir=${path.join(home, 'database')}`, '--auth-root-authentication-method=normal'],
       ...(process.getuid?.() === 0 ? ['--user=root'] : []),
     ]);
+    // What another server on the machine may be using just now (MariaDB's mysql_rm_tmp_tables takes all that begin so).
+    const others = path.join(os.tmpdir(), `#sql-temptable-${process.pid}-1.MAI`);
+    writeFileSync(others, '');
     const old = await startDatabase(home, port);
     try {
+      expect(existsSync(others)).toBe(true);
       expect(await asRootOverLoopback(port)).toContain('not allowed to connect');
     } finally {
       await endProcess(old);
+      rmSync(others, { force: true });
       for (const folder of [home, path.dirname(databaseSocket(port))]) rmSync(folder, { recursive: true, force: true });
     }
   });

@@ -7,6 +7,7 @@ import { readNow } from '@/desk/differences/read-now';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { lookAtNotices } from '@/desk/notices/look-at-notices';
 import { bringSound } from '@/desk/rights/bring-sound';
 import { settleMatches } from '@/desk/rights/settle-matches';
 import { editVideo } from '@/desk/video/edit-video';
@@ -114,7 +115,7 @@ describe('a rights match', () => {
     await settleMatches(drop.id, { ways: [{ match: found.id, way: 'dispute', text }] });
     expect((await there('disputed.mp4'))[0]?.matches?.[0]).toMatchObject({ dispute: { text } });
     await untilState(videoId, 'live');
-    expect(await says(videoId)).toContain('Harbour Lane Music has let the match with “Slow Tide” go');
+    expect(await says(videoId)).toContain('The match with “Slow Tide” has ended: Harbour Lane Music asks for nothing');
   });
 
   it('comes back with the answer where the owner stays with it; it can still be agreed to, and not disputed twice', async () => {
@@ -170,6 +171,34 @@ describe('a rights match', () => {
     const mended = files.find(({ id }) => id !== video?.id);
     expect(mended?.matches).toBeUndefined();
     expect(loudest(mended?.id ?? '', 1.05, 1.95)).toBeLessThan(-80);
+  });
+
+  it('is told of once by two readings at once; another wish of its owner is told, and one that is gone asks for nothing', async () => {
+    const videoId = await bringFile(clip, 'Marrow Quay', 'read-twice.mp4');
+    await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
+    await editVideo(videoId, { privacy: 'everyone', title: 'Read twice' });
+    await sendVideo(videoId);
+    const { id } = await untilState(videoId, 'live');
+    const span = { from: 1, to: 2, owner: 'Harbour Lane Music', work: 'Slow Tide', countries: [] };
+    const stands = (...matches: object[]) => changedAt('lanternfold', 'read-twice.mp4', { matches });
+    const tellings = async () =>
+      (await lookAtNotices()).notices.filter(({ video }) => video === 'Read twice').map((notice) => notice.says);
+    const told = async () => (await tellings()).filter((each) => each.startsWith('Rights match'));
+    await stands({ ...span, id: 'm-1', wants: 'share', state: 'open' });
+    await Promise.all([readNow(id), readNow(id), readNow(id)]);
+    expect(await told()).toEqual([
+      'Rights match with “Slow Tide”: Harbour Lane Music wants a share of what the video earns',
+    ]);
+    await stands({ ...span, id: 'm-1', wants: 'silence', state: 'open' });
+    await readNow(id);
+    expect((await told())[0]).toContain('wants the sound off there');
+    expect((await matchesOf(database(), [id]))[0]?.asks).toBe('silence');
+    await readNow(id);
+    expect(await told()).toHaveLength(2);
+    await stands();
+    await readNow(id);
+    expect(onlyDrop(await lookAtSheet(videoId)).matched).toBe(false);
+    expect(await says(videoId)).toContain('has ended: Harbour Lane Music asks for nothing any more');
   });
 
   it('refuses what does not lead anywhere, and says why', async () => {

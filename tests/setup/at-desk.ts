@@ -4,8 +4,10 @@ export { editDefaults } from '@/desk/defaults/defaults';
 export { newSeries } from '@/desk/defaults/series';
 export { sendVideo } from '@/desk/drop/send';
 export { lookAtSheet } from '@/desk/look/look-at-sheet';
+export { setNotices } from '@/desk/notices/set-notices';
+export { tell } from '@/desk/notices/tell';
 export { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
-export { closeDatabase } from '@/store/database';
+export { closeDatabase, transaction } from '@/store/database';
 export {
   bringFile,
   changedAt,

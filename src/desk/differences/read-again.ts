@@ -63,11 +63,12 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
   const status = read?.status;
   const gone: Difference = { field: 'video', meant: 'there', shown: 'gone' };
   const found = !read ? [gone] : showing ? differences(showing, read.reading) : [];
-  const matches = await hearOfMatches(drop, status?.matches);
   return transaction(async (trx) => {
     const now = await dropById(trx, drop.id, true);
     // What was changed or sent meanwhile is read another time, by what it was given then.
     if (now?.state !== 'live' || now.sentWords !== drop.sentWords) return [];
+    // Kept and told of together: a match that was kept before would be nothing new to the next reading.
+    const matches = await hearOfMatches(trx, drop, status?.matches);
     const { all, fresh } = shownNow(now.shows ?? [], found);
     await setDrop(trx, drop.id, {
       // What the site has not made all of yet is read again soon.

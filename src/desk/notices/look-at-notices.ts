@@ -55,19 +55,31 @@ export async function lookAtNotices(before?: unknown): Promise<NoticesView> {
   };
 }
 
-/** The newest of what the browser may say now: nothing in quiet hours, and only the kinds and channels that it is to tell of. */
-export async function lookAtBrowserNotices(): Promise<NoticesView> {
+/** What the browser may say. */
+export interface BrowserNoticesView {
+  /** Only of the kinds and channels that it is to tell of; none in quiet hours. */
+  notices: NoticeView[];
+  /** The newest that there is, told of or not: what comes next is after it. */
+  upTo: number;
+  /** Until quiet hours are over; undefined outside them. */
+  quietMilliseconds: number | undefined;
+}
+
+/** The newest of what the browser may say now, or when to ask again. */
+export async function lookAtBrowserNotices(): Promise<BrowserNoticesView> {
   const db = database();
   const settings = await noticeWays(db);
   const all = await lookAtNotices();
+  const upTo = all.notices[0]?.id ?? 0;
   const now = new Date();
-  if (tellAt(now, settings, 'browser') > now) return { ...all, notices: [] };
+  const quietMilliseconds = tellAt(now, settings, 'browser').getTime() - now.getTime();
+  if (quietMilliseconds > 0) return { notices: [], upTo, quietMilliseconds };
   const kept = await noticesById(
     db,
     all.notices.map(({ id }) => id),
   );
   const told = new Set(kept.filter((notice) => tells(settings, 'browser', notice)).map(({ id }) => id));
-  return { ...all, notices: all.notices.filter(({ id }) => told.has(id)) };
+  return { notices: all.notices.filter(({ id }) => told.has(id)), upTo, quietMilliseconds: undefined };
 }
 
 /** How many nobody has seen, and whether the browser is to show new ones. */

@@ -96,6 +96,7 @@ export async function setNotices(input: unknown): Promise<void> {
 /** Gives webhooks another secret: what is signed from then on has to be checked with it. */
 export async function renewWebhookSecret(): Promise<void> {
   await transaction(async (trx) => {
+    await lockThing(trx, 'notices');
     await keepNoticeSettings(trx, { ...(await noticeSettings(trx)), secret: newSecret() });
     await announce(trx, 'notices', 'settings');
   });

@@ -1,8 +1,8 @@
 import type { RightsAsk } from '@/core/drop';
 import { askWords, type RightsMatch } from '@/core/rights';
 import { type Fraction, floor, fraction, toNumber, viewerTime } from '@/core/time';
-import { type Database, transaction } from '@/store/database';
-import { addDropEvent, type Drop } from '@/store/drops';
+import type { Database } from '@/store/database';
+import { addDropEvent, type Drop, dropById } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { keepMatches } from '@/store/rights-matches';
 
@@ -24,7 +24,7 @@ function movedWords(match: RightsMatch): string {
     case 'disputed':
       return `The match with “${work}” is disputed; ${owner} is to answer`;
     case 'withdrawn':
-      return `${owner} has let the match with “${work}” go`;
+      return `The match with “${work}” has ended: ${owner} asks for nothing any more`;
     case 'upheld':
       return `${owner} stays with the match with “${work}”: ${dispute?.answer ?? 'no reason was given'}`;
     case 'open':
@@ -33,28 +33,26 @@ function movedWords(match: RightsMatch): string {
 }
 
 /**
- * Keeps what a site says of the rights matches in a drop, with its steps in the history.
- * @returns the matches that are new
+ * Keeps what a site says of the rights matches in a drop, with its steps in the history. Of two that hear of one match at once,
+ * the second finds it kept.
+ * @returns the matches that are new, or stand otherwise than before
  */
 export async function hearOfMatches(
+  trx: Database,
   drop: Pick<Drop, 'id' | 'videoId' | 'siteVideoId'>,
   matches: readonly RightsMatch[] | undefined,
 ): Promise<RightsMatch[]> {
   const { siteVideoId } = drop;
   if (!matches || !siteVideoId) return [];
-  return transaction(async (trx: Database) => {
-    const { found, moved } = await keepMatches(trx, { id: drop.id, siteVideoId }, matches);
-    for (const match of found) {
-      const span = `${stamp(match.from)}–${stamp(match.to)}`;
-      await addDropEvent(
-        trx,
-        drop.id,
-        'match',
-        `Rights match ${span}, “${match.work}”: ${match.owner} ${askWords(match)}`,
-      );
-    }
-    for (const match of moved) await addDropEvent(trx, drop.id, 'match', movedWords(match));
-    if (found.length + moved.length > 0) await announce(trx, 'video', drop.videoId);
-    return found;
-  });
+  await dropById(trx, drop.id, true);
+  const { found, moved, asked } = await keepMatches(trx, { id: drop.id, siteVideoId }, matches);
+  for (const match of [...found, ...asked]) {
+    const span = `${stamp(match.from)}–${stamp(match.to)}`;
+    const says = `Rights match ${span}, “${match.work}”: ${match.owner} ${askWords(match)}`;
+    await addDropEvent(trx, drop.id, 'match', says);
+  }
+  for (const match of moved) await addDropEvent(trx, drop.id, 'match', movedWords(match));
+  const changed = [...found, ...moved, ...asked];
+  if (changed.length > 0) await announce(trx, 'video', drop.videoId);
+  return changed;
 }

@@ -5,7 +5,7 @@ import { askWords, mayAgree, mayDispute, needsPerson } from '@/core/rights';
 import { ceil, compare, type Fraction, floor, fraction, over, times } from '@/core/time';
 import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
 import { type Drop, dropById } from '@/store/drops';
 import { type KeptMatch, matchesOf } from '@/store/rights-matches';
 import { soundsById } from '@/store/sounds';
@@ -88,7 +88,10 @@ function mayGo(match: KeptMatch, way: MatchWay, text: string, sound: string | un
 async function tellSite(drop: Drop, channel: Channel, adapter: SiteAdapter, chosen: readonly Chosen[]): Promise<void> {
   const there = drop.siteVideoId ?? '';
   const tell = async (session: Session) => {
-    const hear = async () => hearOfMatches(drop, (await adapter.status(session, there)).matches);
+    const hear = async () => {
+      const { matches } = await adapter.status(session, there);
+      await transaction((trx) => hearOfMatches(trx, drop, matches));
+    };
     try {
       for (const { match, way, text } of chosen) {
         if (way === 'agree') await adapter.acceptMatch?.(session, there, match.id);

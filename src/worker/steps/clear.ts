@@ -2,7 +2,7 @@ import { STOP_WORDS } from '@/core/drop';
 import { meantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
 import type { SiteChecks } from '@/sites/contract';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
 import { noteHandedIn, noteReviewed } from '@/store/reviews';
 import { lookAgain, SnagFound, type Step, type StepContext } from './step';
 import { keepVersions } from './versions';
@@ -14,7 +14,7 @@ export const clear: Step = async (context) => {
   // After something was turned down in review, its words go once more, as they are now.
   if (drop.sentWords === undefined) await giveWords(context, drop.siteVideoId ?? '');
   const { checks, matches, versions } = await adapter.status(session, drop.siteVideoId ?? '');
-  await hearOfMatches(drop, matches);
+  await transaction((trx) => hearOfMatches(trx, drop, matches));
   await keepVersions(context, versions);
   if (profile.abilities.review) await hearOfReview(context, checks);
   if (checks.verdict === 'passed') return { move: 'cleared', says: STOP_WORDS.cleared };

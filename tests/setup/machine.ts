@@ -7,6 +7,7 @@ import { databaseSocket } from '@/store/database-socket.mjs';
 import { startDatabase } from '../../bin/setup/database.mjs';
 import { endProcess, processEnvironment, startProcess, untilAnswers } from '../../bin/setup/processes.mjs';
 import { kettle } from './command';
+import { copyMadeDatabase, keepMadeDatabase } from './made-database';
 
 function listens(port: number): Promise<boolean> {
   return new Promise((resolve) => {
@@ -68,9 +69,15 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
   const settings = { KETTLE_HOME: home, KETTLE_LOG_LEVEL: 'warn', ...quick, ...Object.fromEntries(numbers) };
   Object.assign(process.env, settings);
   const env = processEnvironment(root);
+  const isMade = copyMadeDatabase(home);
   let database = await startDatabase(home, ports.KETTLE_DB_PORT);
   const migrated = await kettle(['migrate'], env);
   if (migrated.status !== 0) throw new Error(migrated.said);
+  if (!isMade) {
+    await endProcess(database);
+    keepMadeDatabase(home);
+    database = await startDatabase(home, ports.KETTLE_DB_PORT);
+  }
   const children: ChildProcess[] = [];
   const start: Machine['start'] = (name, more = {}) => {
     const child = startProcess(root, name, { ...env, ...more });

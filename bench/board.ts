@@ -12,6 +12,8 @@ import { fastest } from './fastest';
 const SHORT = process.env.BENCH_SHORT === '1';
 const SIZES = SHORT ? [50, 100] : [2000, 10_000];
 const CHANNELS = 8;
+/** What opens and has opened is spread over so many days before today, and after. */
+const DAYS_EACH_WAY = 365;
 /** Videos that a change of a default reaches. */
 const UNSENT = SHORT ? 50 : 2000;
 const say = (line: object) => process.stdout.write(`${JSON.stringify(line)}\n`);
@@ -57,6 +59,8 @@ await measureOn(machine, undefined, async () => {
     });
     say({ measure: 'one changed video, until it shows', videos: size, ...(await oneChange(page)) });
   }
+  await spreadOverDays();
+  say({ measure: 'a month of the Calendar', videos: made, days: DAYS_EACH_WAY * 2, ...(await lookAtMonth()) });
   const [video] = await db('videos').select('id').limit(1);
   const pages = { Board: '/', Sheet: `/videos/${video.id}` };
   for (const [name, at] of Object.entries(pages)) {
@@ -82,6 +86,32 @@ await measureOn(machine, undefined, async () => {
     longestStallMilliseconds: rounded(delay.max / 1e6),
   });
   await browser.close();
+
+  /** What is live went out on one of the days before, and what is held opens on one of those to come. */
+  async function spreadOverDays(): Promise<void> {
+    const day = db.raw('FLOOR(RAND(7) * ?)', [DAYS_EACH_WAY]);
+    const wall = db.raw("DATE_FORMAT(UTC_DATE() + INTERVAL ? + 1 DAY, '%Y-%m-%dT18:00:00')", [day]);
+    await db('drops')
+      .where({ state: 'live' })
+      .update({ openedTo: 'everyone', openedAt: db.raw('UTC_TIMESTAMP(3) - INTERVAL ? DAY', [day]) });
+    const held = db('drops').where({ state: 'held' }).select('videoId');
+    const set = "JSON_SET(own, '$.release', 'at a time', '$.opensAt', JSON_OBJECT('wall', ?, 'zone', 'Europe/Berlin'))";
+    await db('videos')
+      .whereIn('id', held)
+      .update({ own: db.raw(set, [wall]) });
+  }
+
+  /** How long the server takes for the month around today, how much it tells, and how much is in it. */
+  async function lookAtMonth(): Promise<{ entries: number; more: boolean; milliseconds: number; bytes: number }> {
+    const day = (from: number) => new Date(Date.now() + from * 86_400_000).toISOString();
+    const at = `${home}/api/calendar?${new URLSearchParams({ from: day(-15), to: day(20) })}`;
+    let told = '';
+    const milliseconds = await fastest(async () => {
+      told = await (await fetch(at)).text();
+    });
+    const { entries, more } = JSON.parse(told) as { entries: unknown[]; more: boolean };
+    return { entries: entries.length, more, milliseconds: rounded(milliseconds), bytes: told.length };
+  }
 
   /** How long one changed title takes from being saved to being seen, and what is read for it. */
   async function oneChange(on: Page): Promise<{ milliseconds: number; bytes: number }> {

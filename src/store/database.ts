@@ -8,12 +8,24 @@ import { settings } from './settings';
 export type Database = Knex;
 
 const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
-const camel = (name: string) => name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+
+/** Names of columns in our code, by what the database calls them: the same few hundred for every row. */
+const camelNames = new Map<string, string>();
+
+function camel(name: string): string {
+  const known = camelNames.get(name);
+  if (known !== undefined) return known;
+  const made = name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
+  camelNames.set(name, made);
+  return made;
+}
 
 function camelKeys(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(camelKeys);
   if (value === null || typeof value !== 'object' || Object.getPrototypeOf(value) === Date.prototype) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, held]) => [camel(key), held]));
+  const row: Record<string, unknown> = {};
+  for (const [key, held] of Object.entries(value)) row[camel(key)] = held;
+  return row;
 }
 
 const address = () => databaseAddress(settings().databaseUrl, settings().databasePort);

@@ -216,9 +216,10 @@ const JSON_FIELDS = [
 type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
 
 function fromRow(row: Row): Drop {
-  const entries = Object.entries(row).map(([key, value]) => [key, value ?? undefined]);
+  const values: Record<string, unknown> = {};
+  for (const [key, value] of Object.entries(row)) values[key] = value ?? undefined;
   return {
-    ...Object.fromEntries(entries),
+    ...values,
     snag: fromJson<Snag>(row.snag),
     own: fromJson<OwnOnChannel>(row.own) ?? {},
     chosenPlaylists: fromJson<string[]>(row.chosenPlaylists),

@@ -8,17 +8,24 @@ const FURTHEST_HOURS = 15;
 const wallNear = (instant: Date, hours: number) =>
   new Date(instant.getTime() + hours * 3_600_000).toISOString().slice(0, 19);
 
+const LAST_WALL = '9999-12-31T23:59:59';
+
 /**
- * The set times of a series' videos, for all of their channels or for one.
+ * The set times of a series' videos from an instant on, for all of their channels or for one. Some near the ends are not
+ * between them.
  * @param but a video whose own times do not count
  */
-export async function momentsOfSeries(db: Database, seriesId: string, but = ''): Promise<Moment[]> {
+export async function momentsOfSeries(
+  db: Database,
+  seriesId: string,
+  { from, to, but = '' }: { from: Date; to?: Date; but?: string },
+): Promise<Moment[]> {
   const ofSeries = db('videos').where({ seriesId }).whereNot({ id: but });
-  const rows: { own: string }[] = await ofSeries
-    .clone()
-    .whereNotNull('opensWall')
-    .select('own')
-    .unionAll([db('drops').whereIn('videoId', ofSeries.clone().select('id')).whereNotNull('opensWall').select('own')]);
+  const last = to ? wallNear(to, FURTHEST_HOURS) : LAST_WALL;
+  const walls = [wallNear(from, -FURTHEST_HOURS), last] as [string, string];
+  const timed = ofSeries.clone().whereBetween('opensWall', walls).select('own');
+  const onChannel = db('drops').whereIn('videoId', ofSeries.clone().select('id')).whereBetween('opensWall', walls);
+  const rows: { own: string }[] = await timed.unionAll([onChannel.select('own')]);
   return rows.flatMap(({ own }) => fromJson<LayerValues>(own)?.opensAt ?? []);
 }
 

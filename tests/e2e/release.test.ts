@@ -146,8 +146,15 @@ describe('the Calendar', () => {
     await expectReachable(calendar);
     await link.press('Shift+ArrowRight');
     await expect.poll(() => shownOn(calendar)).toMatch(/^Sunday/);
-    await calendar.getByRole('button', { name: BUTTONS.undoMove }).click();
-    await expect.poll(() => shownOn(calendar)).toMatch(/^Saturday/);
+    // It keeps the keys, wherever it goes.
+    const inHand = () => calendar.evaluate(() => document.activeElement?.textContent ?? '');
+    await expect.poll(inHand).toContain('Ice on the slip');
+    await calendar.keyboard.press('Shift+ArrowRight');
+    await expect.poll(() => shownOn(calendar)).toMatch(/^Monday/);
+    for (const day of [/^Sunday/, /^Saturday/]) {
+      await calendar.getByRole('button', { name: BUTTONS.undoMove }).click();
+      await expect.poll(() => shownOn(calendar)).toMatch(day);
+    }
 
     // By hand, to the day beside it; the week of its day may be that of the next month.
     await calendar.getByRole('button', { name: 'Month', exact: true }).click();

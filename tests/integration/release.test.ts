@@ -365,6 +365,16 @@ describe('the Calendar', () => {
     expect(before.notRead).toEqual([{ line: 6, title: longer, why: 'there is no video with this title' }]);
     await editOnChannel(id, { channelId: ids.get('Marrow Quay') ?? '', set: { title: longer } });
     expect((await timesFromFile(file(longer), 'UTC')).offers).toMatchObject([{ videoId: id, video: 'Tar and oakum' }]);
+    const opensAt = { wall: '2099-12-04T18:00:00', zone: 'UTC' };
+    expect(before.offers.map(({ set }) => set)).toEqual([{ release: 'at a time', opensAt }]);
+    // What is to open together with its others does so, at the time of the file.
+    await editVideo(id, { release: 'together' });
+    expect((await timesFromFile(file(longer), 'UTC')).offers.map(({ set }) => set)).toEqual([{ opensAt }]);
+    await editVideo(id, { release: 'by itself' });
+    await sendVideo(id);
+    await untilState(id, 'live');
+    const after = await timesFromFile(file(longer), 'UTC');
+    expect(after).toMatchObject({ offers: [], notRead: [{ title: longer, why: 'it is live already' }] });
   });
 });
 

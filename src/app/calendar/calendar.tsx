@@ -3,6 +3,7 @@
 import {
   type CollisionDetection,
   DndContext,
+  DragOverlay,
   PointerSensor,
   pointerWithin,
   useSensor,
@@ -11,7 +12,7 @@ import {
 import { useQuery } from '@tanstack/react-query';
 import { addDays, format, setMinutes, startOfDay } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useEffect, useId, useMemo, useState } from 'react';
+import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import type { CalendarView } from '@/desk/look/views';
 import { ask } from '@/ui/ask';
 import { Button, buttonLook } from '@/ui/button';
@@ -19,7 +20,7 @@ import { BUTTONS } from '@/ui/button-words';
 import { PopButton } from '@/ui/pop-button';
 import { DayGrid } from './day-grid';
 import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, placesByDay, stepped } from './days';
-import { OpeningLine } from './opening-line';
+import { OpeningInHand, OpeningLine, openingOn } from './opening-line';
 import { Subscribe } from './subscribe';
 import { TimesIn } from './times-in';
 import { useMoves } from './use-moves';
@@ -84,6 +85,24 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
   const openings = useMemo(() => openingsByDay(data?.entries ?? []), [data]);
   const places = useMemo(() => placesByDay(data?.places ?? []), [data]);
   const { move, moveTo, mayUndo, undo } = useMoves(CONCERNS);
+  const toFocus = useRef<string>(undefined);
+  const moveByKeys = async (opening: Opening, onto: Date) => {
+    const [first] = opening.entries;
+    toFocus.current = first && openingOn(first.videoId, onto);
+    await move(opening, onto);
+    if (!days.some((each) => dayKey(each) === dayKey(onto))) onDay(startOfDay(onto));
+  };
+  // On another day it is another line: who moves it by keys goes on with it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked for whenever other lines may be there
+  useEffect(() => {
+    if (!toFocus.current || document.activeElement !== document.body) return;
+    const line = document.querySelector<HTMLElement>(`[data-opening="${toFocus.current}"]`);
+    if (!line) return;
+    toFocus.current = undefined;
+    line.focus();
+  }, [openings]);
+  const onKeys = (opening: Opening, onto: Date) => void moveByKeys(opening, onto);
+  const [inHand, setInHand] = useState<Opening>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const show = (next: Look) => {
     localStorage.setItem(KEPT_AS, next);
@@ -136,8 +155,11 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
         id={dragId}
         sensors={sensors}
         collisionDetection={narrowest}
+        onDragStart={({ active }) => setInHand(active.data.current?.opening as Opening | undefined)}
+        onDragCancel={() => setInHand(undefined)}
         onDragEnd={({ active, over }) => {
           letNoClickFollow();
+          setInHand(undefined);
           const opening = active.data.current?.opening as Opening | undefined;
           const { day: onto, at, hour } = (over?.data.current ?? {}) as { day?: Date; at?: Date; hour?: Date };
           if (!opening) return;
@@ -148,23 +170,13 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
         }}
       >
         {look === 'list' ? (
-          <DayList days={days} openings={openings} onMove={(opening, onto) => void move(opening, onto)} />
+          <DayList days={days} openings={openings} onMove={onKeys} />
         ) : look === 'week' ? (
-          <WeekHours
-            days={days}
-            openings={openings}
-            places={places}
-            onMove={(opening, onto) => void move(opening, onto)}
-          />
+          <WeekHours days={days} openings={openings} places={places} onMove={onKeys} />
         ) : (
-          <DayGrid
-            days={days}
-            around={day}
-            openings={openings}
-            places={places}
-            onMove={(opening, onto) => void move(opening, onto)}
-          />
+          <DayGrid days={days} around={day} openings={openings} places={places} onMove={onKeys} />
         )}
+        <DragOverlay dropAnimation={null}>{inHand && <OpeningInHand opening={inHand} />}</DragOverlay>
       </DndContext>
       {data?.more && <p className="mt-2 text-soft">There is more than can be shown here. Look at a shorter time.</p>}
       {data && data.entries.length === 0 && (

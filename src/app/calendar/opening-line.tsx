@@ -7,7 +7,7 @@ import type { KeyboardEvent } from 'react';
 import { shownIn } from '@/core/release/in-words';
 import { dropStateWords } from '@/ui/drop-words';
 import { LOOK_COLOURS, lookOf, type StopsLook } from '@/ui/stops';
-import { type Opening, timesThere } from './days';
+import { dayKey, type Opening, timesThere } from './days';
 import { isMovable } from './use-moves';
 
 /** The worst that stands of its channels is what is seen first. */
@@ -26,22 +26,13 @@ interface OpeningLineProps {
   wide?: boolean;
 }
 
-/** A video at the moment at which it opens: when, what, where, and how it stands. */
+/** A video at the moment at which it opens, which leads to it and can be moved. */
 export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps) {
   const { at, entries, key } = opening;
   const movable = isMovable(opening);
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
-    id: key,
-    data: { opening },
-    disabled: !movable,
-  });
-  const looks = entries.map(lookOf);
-  const look = ORDER.find((each) => looks.includes(each)) ?? 'idle';
+  const { setNodeRef, listeners, isDragging } = useDraggable({ id: key, data: { opening }, disabled: !movable });
   const [first] = entries;
   if (!first) return null;
-  const names = new Intl.ListFormat('en').format(entries.map(({ channel }) => channel.name));
-  const states = [...new Set(entries.map(stateWords))].join(', ').toLowerCase();
-  const said = first.opensAt;
   const hear = (event: KeyboardEvent) => {
     const days = KEYS[event.key];
     if (!movable || !event.shiftKey || !days) return;
@@ -56,13 +47,41 @@ export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps)
       draggable={false}
       onKeyDown={hear}
       data-tip={movable ? 'Drag it to another day, or Shift and arrow keys' : undefined}
-      style={transform ? { transform: `translate(${transform.x}px, ${transform.y}px)` } : undefined}
-      className={`block rounded-md px-1.5 py-1 text-[13px] leading-snug hover:bg-sunk ${isDragging ? 'relative z-10 bg-card shadow-lg' : ''} ${wide ? 'sm:grid sm:grid-cols-[64px_minmax(0,1fr)_minmax(0,1fr)] sm:gap-x-3 sm:px-3 sm:py-2' : ''}`}
+      data-opening={openingOn(first.videoId, at)}
+      className={`hover:bg-sunk ${isDragging ? 'opacity-50' : ''} ${LINE} ${wide ? 'sm:grid sm:grid-cols-[64px_minmax(0,1fr)_minmax(0,1fr)] sm:gap-x-3 sm:px-3 sm:py-2' : ''}`}
     >
+      <OpeningWords opening={opening} wide={wide} />
+    </Link>
+  );
+}
+
+/** What the line of a video on a day is found by. */
+export const openingOn = (videoId: string, day: Date) => `${videoId} ${dayKey(day)}`;
+
+const LINE = 'block rounded-md px-1.5 py-1 text-[13px] leading-snug';
+
+/** The same while it is dragged, above all else: in its place it would make what it is in scroll. */
+export const OpeningInHand = ({ opening }: { opening: Opening }) => (
+  <div className={`${LINE} cursor-grabbing bg-card shadow-lg`}>
+    <OpeningWords opening={opening} wide={false} />
+  </div>
+);
+
+/** When, what, where, and how it stands. */
+function OpeningWords({ opening, wide }: { opening: Opening; wide: boolean }) {
+  const { at, entries } = opening;
+  const looks = entries.map(lookOf);
+  const look = ORDER.find((each) => looks.includes(each)) ?? 'idle';
+  const names = new Intl.ListFormat('en').format(entries.map(({ channel }) => channel.name));
+  const states = [...new Set(entries.map(stateWords))].join(', ').toLowerCase();
+  const [first] = entries;
+  const said = first?.opensAt;
+  return (
+    <>
       <span className={`font-mono tabular-nums ${LOOK_COLOURS[look]}`}>
         <span aria-hidden>{SIGNS[look]}</span> {format(at, 'HH:mm')}
       </span>{' '}
-      <b className="font-medium [overflow-wrap:anywhere]">{first.title || 'Without a title'}</b>
+      <b className="font-medium [overflow-wrap:anywhere]">{first?.title || 'Without a title'}</b>
       <span className={`text-soft ${wide ? '' : 'block'}`}>
         {names}
         <span className={wide || entries.some(({ since }) => since) ? '' : 'sr-only'}> · {states}</span>
@@ -81,6 +100,6 @@ export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps)
           </span>
         )}
       </span>
-    </Link>
+    </>
   );
 }

@@ -53,8 +53,7 @@ function Offers({ read, concerns, onDone }: { read: TimesFromFile; concerns: rea
     setOff((all) => (on ? all.filter((each) => each !== line) : [...all, line]));
   const set = async () => {
     let kept = 0;
-    for (const { videoId, opensAt } of chosen) {
-      const json = { release: 'at a time', opensAt };
+    for (const { videoId, set: json } of chosen) {
       if ((await save(`/api/videos/${videoId}`, { method: 'PATCH', json })) === 'saved') kept += 1;
     }
     say(
@@ -71,7 +70,7 @@ function Offers({ read, concerns, onDone }: { read: TimesFromFile; concerns: rea
             <TickBox ticked={!off.includes(offer.line)} onTick={(on) => turn(offer, on)}>
               <b className="font-semibold">{offer.video || 'Without a title'}</b> opens <Moment at={offer.at} />{' '}
               <span className="text-soft">
-                {offer.opensAt.wall.slice(11, 16)} in {offer.opensAt.zone.replaceAll('_', ' ')}
+                {offer.set.opensAt.wall.slice(11, 16)} in {offer.set.opensAt.zone.replaceAll('_', ' ')}
                 {offer.note && `; ${offer.note}`}
               </span>
             </TickBox>

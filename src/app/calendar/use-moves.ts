@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Moment } from '@/core/release';
 import { useActs } from '@/ui/saving/use-acts';
 import { dayKey, type Opening, wallIn } from './days';
@@ -29,6 +29,7 @@ const momentAt = (opensAt: Moment, at: Date): Moment => ({ wall: wallIn(opensAt.
 export function useMoves(concerns: readonly unknown[]) {
   const { save } = useActs(concerns);
   const [made, setMade] = useState<Move[][]>([]);
+  const onItsWay = useRef(false);
   const put = ({ entry, from, to }: Move) => {
     const { videoId, channel, setHere } = entry;
     const on = { opensAt: from };
@@ -39,10 +40,11 @@ export function useMoves(concerns: readonly unknown[]) {
         })
       : save(`/api/videos/${videoId}`, { method: 'PATCH', json: { opensAt: to, on } });
   };
+  /** Those that were kept are returned: they can be taken back, also where another one was refused. */
   const putAll = async (moves: readonly Move[]) => {
-    const ends = [];
-    for (const move of moves) ends.push(await put(move));
-    return ends.every((end) => end === 'saved');
+    const kept = [];
+    for (const move of moves) if ((await put(move)) === 'saved') kept.push(move);
+    return kept;
   };
   const moveBy = async (opening: Opening, next: (opensAt: Moment) => Moment) => {
     const moves = opening.entries.flatMap((entry): Move[] =>
@@ -52,7 +54,13 @@ export function useMoves(concerns: readonly unknown[]) {
     const once = moves.filter(({ entry }, index) => {
       return entry.setHere || moves.findIndex((each) => !each.entry.setHere) === index;
     });
-    if (await putAll(once)) setMade((all) => [...all, once]);
+    // What is pressed while it is on its way would move it from where it was.
+    if (onItsWay.current) return;
+    onItsWay.current = true;
+    const kept = await putAll(once).finally(() => {
+      onItsWay.current = false;
+    });
+    if (kept.length > 0) setMade((all) => [...all, kept]);
   };
   return {
     async move(opening: Opening, to: Date) {

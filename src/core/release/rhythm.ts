@@ -1,6 +1,6 @@
 import type { Options } from 'rrule';
 import * as rrule from 'rrule';
-import { instantOf, instantsOf, type Moment, momentAt, zoneNamed } from './moment';
+import { instantsOf, type Moment, momentAt, zoneNamed } from './moment';
 
 // Node.js takes the package's CommonJS form, which has all names in its default export; bundlers take the other one.
 const { Frequency, RRule } = 'RRule' in rrule ? rrule : (rrule as { default: typeof rrule }).default;
@@ -42,23 +42,31 @@ export function rhythmFinding({ rule, from, time, zone }: Rhythm): string | unde
 /**
  * The places of a rhythm after an instant, in order. A day on which the clocks jump over the time has none.
  * @param taken instants at which something opens already, in milliseconds
+ * @param before an instant from which on none is asked for
  */
 export function freePlaces(
   { rule, from, time, zone }: Rhythm,
   after: Date,
   taken: ReadonlySet<number>,
   most: number,
+  before?: Date,
 ): Moment[] {
   // Days and clocks of the zone, as if it were UTC: that is how the package counts floating times.
   const days = new RRule({ ...RRule.parseString(rule), dtstart: new Date(`${from}T${time}:00Z`) });
+  const first = new Date(`${momentAt(after, zone).wall.slice(0, 10)}T00:00:00Z`);
   const places: Moment[] = [];
-  let day = days.after(new Date(`${momentAt(after, zone).wall.slice(0, 10)}T00:00:00Z`), true);
-  for (let looked = 0; day && looked < MOST_DAYS && places.length < most; looked += 1) {
+  let looked = 0;
+  // The package counts from the first day for each question: one is asked for all of them.
+  days.all((day) => {
+    if (day < first) return true;
+    looked += 1;
     const moment: Moment = { wall: day.toISOString().slice(0, 19), zone };
-    const exists = instantsOf(moment).length > 0;
-    if (exists && instantOf(moment) > after && !taken.has(instantOf(moment).getTime())) places.push(moment);
-    day = days.after(day);
-  }
+    const [said] = instantsOf(moment);
+    const instant = said === undefined ? undefined : new Date(said);
+    if (before && instant && instant >= before) return false;
+    if (instant && instant > after && !taken.has(instant.getTime())) places.push(moment);
+    return looked < MOST_DAYS && places.length < most;
+  });
   return places;
 }
 

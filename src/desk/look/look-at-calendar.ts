@@ -1,5 +1,5 @@
 import { date, object } from 'yup';
-import { valuesOf } from '@/core/defaults';
+import { type Defaults, fieldInForce } from '@/core/defaults';
 import { THE_READERS } from '@/core/delivery';
 import { isOpenTo } from '@/core/drop';
 import { freePlaces, instantOf, isTimed } from '@/core/release';
@@ -8,7 +8,7 @@ import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
 import { momentsOfSeries, videosOpeningBetween } from '@/store/releases';
 import { videosById } from '@/store/videos';
-import { inForceAt, type KeptLayers, keptLayers } from '../layers/layers';
+import { type KeptLayers, keptLayers, layersAt } from '../layers/layers';
 import { site } from '../site/session';
 import { channelView } from './look';
 import type { CalendarEntry, CalendarView, FreePlace } from './views';
@@ -42,10 +42,10 @@ async function freePlacesBetween({ series, defaults }: KeptLayers, from: Date, t
   for (const { id, name } of series.values()) {
     const rhythm = defaults.get(id)?.rhythm;
     if (!rhythm || after >= to) continue;
-    const taken = (await momentsOfSeries(database(), id)).map((moment) => instantOf(moment).getTime());
-    for (const place of freePlaces(rhythm, after, new Set(taken), LONGEST_DAYS)) {
-      const at = instantOf(place);
-      if (at < to) places.push({ seriesId: id, series: name, at: at.toISOString() });
+    const moments = await momentsOfSeries(database(), id, { from: after, to });
+    const taken = new Set(moments.map((moment) => instantOf(moment).getTime()));
+    for (const place of freePlaces(rhythm, after, taken, LONGEST_DAYS, to)) {
+      places.push({ seriesId: id, series: name, at: instantOf(place).toISOString() });
     }
   }
   return places.sort((a, b) => a.at.localeCompare(b.at));
@@ -67,8 +67,12 @@ export async function openingsBetween(from: Date, to: Date, most = MOST): Promis
   const entries = drops.flatMap((drop): CalendarEntry[] => {
     const [video, channel] = [byId.get(drop.videoId), channels.get(drop.channelId)];
     if (!video || !channel) return [];
-    const { release, opensAt, privacy } = valuesOf(inForceAt(layers, video, channel, drop));
-    const timed = privacy !== 'private' && isTimed(release) && isToOpen(drop);
+    // Of some forty values just these: that is most of the time where there are thousands of drops.
+    const over = layersAt(layers, video, channel, drop);
+    const value = <F extends 'release' | 'opensAt' | 'privacy'>(field: F) =>
+      fieldInForce(field, over).value as Defaults[F];
+    const [release, opensAt] = [value('release'), value('opensAt')];
+    const timed = isToOpen(drop) && isTimed(release) && value('privacy') !== 'private';
     const entry = (at: Date, now: Pick<CalendarEntry, 'state' | 'opensAt' | 'since'>): CalendarEntry[] => {
       if (at < from || at >= to) return [];
       return [

@@ -12,7 +12,9 @@ export async function nextPlace(videoId: string): Promise<{ place?: Moment; inst
   const video = found(await videoById(db, videoId), 'video');
   const rhythm = fieldInForce('rhythm', layersAt(await keptLayers(db), video)).value as Rhythm | null;
   if (!rhythm || !video.seriesId) return {};
-  const taken = (await momentsOfSeries(db, video.seriesId, videoId)).map((moment) => instantOf(moment).getTime());
-  const [place] = freePlaces(rhythm, new Date(), new Set(taken), 1);
+  const now = new Date();
+  const moments = await momentsOfSeries(db, video.seriesId, { from: now, but: videoId });
+  const taken = new Set(moments.map((moment) => instantOf(moment).getTime()));
+  const [place] = freePlaces(rhythm, now, taken, 1);
   return place ? { place, instant: instantOf(place).toISOString() } : {};
 }

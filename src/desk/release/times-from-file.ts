@@ -1,12 +1,14 @@
 import { string } from 'yup';
-import { instantOf, type Moment } from '@/core/release';
+import { instantOf, isTimed, type Moment, type ReleaseWay } from '@/core/release';
 import { type CalendarTime, calendarTimes, type NotRead } from '@/core/release/calendar-file';
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
 import { dropsOf } from '@/store/drops';
 import { videosById, videosNamed, videosTitledWithin } from '@/store/videos';
 import { DeskError } from '../desk-error';
+import { tickedChannels } from '../drop/ticked';
 import { keptLayers } from '../layers/layers';
+import { recordValues } from '../layers/record-values';
 import { dropsByVideo } from '../look/look';
 import { shownTitle } from '../look/shown-title';
 import { isZone } from '../zone-shape';
@@ -17,7 +19,8 @@ export interface TimeOffer {
   title: string;
   videoId: string;
   video: string;
-  opensAt: Moment;
+  /** What is to be set: one that has a time already, such as together with its others, stays what it is. */
+  set: { release?: 'at a time'; opensAt: Moment };
   at: string;
   note: string | undefined;
 }
@@ -63,6 +66,17 @@ async function videosShownAs(title: string): Promise<{ id: string; title: string
   return videos.filter((video) => shownTitle(video, byVideo.get(video.id) ?? [], byId, layers) === title);
 }
 
+/** How videos come to be open, as their records say; of one that is live wherever it goes, that. */
+async function releaseWays(): Promise<(videoId: string) => Promise<ReleaseWay | 'live'>> {
+  const db = database();
+  const [channels, layers] = await Promise.all([allChannels(db), keptLayers(db)]);
+  return async (videoId) => {
+    const [[video], drops] = await Promise.all([videosById(db, [videoId]), dropsOf(db, [videoId])]);
+    if (drops.length > 0 && drops.every(({ state }) => state === 'live')) return 'live';
+    return video ? recordValues(layers, video, tickedChannels(channels, drops)).values.release : 'by itself';
+  };
+}
+
 /**
  * What a calendar file says of when videos open. Nothing is changed by it.
  * @param zone of times that name none
@@ -77,23 +91,24 @@ export async function timesFromFile(bytes: Buffer, zone: unknown): Promise<Times
   if (times.length > MOST_EVENTS) {
     throw new DeskError('not taken', `There are more than ${MOST_EVENTS} events in this file. Export a shorter time.`);
   }
+  const wayOf = await releaseWays();
   const offers: TimeOffer[] = [];
   const not = [...notRead];
   for (const time of times) {
     const { line, title, opensAt, note } = time;
+    const leave = (why: string) => not.push({ line, title, why });
     const found = await videoOf(time);
-    if ('why' in found) not.push({ line, title, why: found.why });
-    else if (instantOf(opensAt).getTime() < Date.now()) not.push({ line, title, why: 'its time is over' });
-    else
-      offers.push({
-        line,
-        title,
-        videoId: found.id,
-        video: found.title,
-        opensAt,
-        at: instantOf(opensAt).toISOString(),
-        note,
-      });
+    if ('why' in found) leave(found.why);
+    else if (instantOf(opensAt).getTime() < Date.now()) leave('its time is over');
+    else {
+      const way = await wayOf(found.id);
+      if (way === 'live') leave('it is live already');
+      else {
+        const set = isTimed(way) ? { opensAt } : { release: 'at a time' as const, opensAt };
+        const at = instantOf(opensAt).toISOString();
+        offers.push({ line, title, videoId: found.id, video: found.title, set, at, note });
+      }
+    }
   }
   return { offers, notRead: not.sort((a, b) => a.line - b.line) };
 }

@@ -370,6 +370,9 @@ describe('the Calendar', () => {
     // What is to open together with its others does so, at the time of the file.
     await editVideo(id, { release: 'together' });
     expect((await timesFromFile(file(longer), 'UTC')).offers.map(({ set }) => set)).toEqual([{ opensAt }]);
+    await editVideo(id, { opensAt });
+    const same = await timesFromFile(file(longer), 'UTC');
+    expect(same).toMatchObject({ offers: [], notRead: [{ title: longer, why: 'it opens then already' }] });
     await editVideo(id, { release: 'by itself' });
     await sendVideo(id);
     await untilState(id, 'live');

@@ -1,12 +1,13 @@
 'use client';
 
 import { useRef, useState } from 'react';
+import { shownIn } from '@/core/release/in-words';
 import type { TimeOffer, TimesFromFile } from '@/desk/release/times-from-file';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { FilePick } from '@/ui/file-pick';
-import { Moment, useZone } from '@/ui/moment';
+import { useZone } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
 import { useActs } from '@/ui/saving/use-acts';
 import { SheetDialog } from '@/ui/sheet-dialog';
@@ -43,9 +44,17 @@ export function TimesIn({ concerns }: { concerns: readonly unknown[] }) {
   );
 }
 
+/** What is to be known of a time beside itself. */
+function* besides({ set: { opensAt }, before, note }: TimeOffer, zone: string) {
+  if (opensAt.zone !== zone) yield `${opensAt.wall.slice(11, 16)} in ${opensAt.zone.replaceAll('_', ' ')}`;
+  if (before) yield `now ${shownIn(zone, new Date(before))}`;
+  if (note) yield note;
+}
+
 function Offers({ read, concerns, onDone }: { read: TimesFromFile; concerns: readonly unknown[]; onDone: () => void }) {
   const { offers, notRead } = read;
   const [off, setOff] = useState<readonly number[]>([]);
+  const zone = useZone();
   const { save } = useActs(concerns);
   const { say } = useNotices();
   const chosen = offers.filter(({ line }) => !off.includes(line));
@@ -68,11 +77,9 @@ function Offers({ read, concerns, onDone }: { read: TimesFromFile; concerns: rea
         {offers.map((offer) => (
           <li key={offer.line}>
             <TickBox ticked={!off.includes(offer.line)} onTick={(on) => turn(offer, on)}>
-              <b className="font-semibold">{offer.video || 'Without a title'}</b> opens <Moment at={offer.at} />{' '}
-              <span className="text-soft">
-                {offer.set.opensAt.wall.slice(11, 16)} in {offer.set.opensAt.zone.replaceAll('_', ' ')}
-                {offer.note && `; ${offer.note}`}
-              </span>
+              <b className="font-semibold">{offer.video || 'Without a title'}</b> opens{' '}
+              {shownIn(zone, new Date(offer.at))}
+              <span className="text-soft">{[...besides(offer, zone)].map((each) => ` · ${each}`)}</span>
             </TickBox>
           </li>
         ))}

@@ -79,6 +79,7 @@ describe('a calendar file', () => {
       ['SUMMARY:No start'],
       ['SUMMARY:Elsewhere', 'DTSTART;TZID=Middle-earth:20261204T180000'],
       ['SUMMARY:Broken', 'this is no line'],
+      ['SUMMARY:Cut short', 'DTSTART;TZID=Europe/Berlin:2026120518'],
       ['SUMMARY:Again', 'DTSTART:20261206T180000Z', 'RRULE:FREQ=WEEKLY'],
     ).replace('END:VCALENDAR', 'BEGIN:VEVENT\r\nSUMMARY:Cut off');
     const { times, notRead } = calendarTimes(text, 'UTC');
@@ -92,7 +93,8 @@ describe('a calendar file', () => {
       [15, 'No start', 'it does not say when it begins'],
       [18, 'Elsewhere', 'it is in a time zone called “Middle-earth”, which is not known'],
       [22, 'Broken', 'it cannot be read'],
-      [31, '', 'the event has no end'],
+      [26, 'Cut short', 'its time “2026120518” is none'],
+      [35, '', 'the event has no end'],
     ]);
   });
 

@@ -74,8 +74,14 @@ function beginning(
 
 const textOf = (event: ICAL.Component, name: string): string => String(event.getFirstPropertyValue(name) ?? '').trim();
 
-/** The title of an event that cannot be read as a whole. */
-const titleIn = (text: string) => /^SUMMARY[^:]*:(.*)$/im.exec(text)?.[1]?.trim() ?? '';
+/** What a line of an event says that cannot be read as a whole. */
+const lineIn = (text: string, name: 'SUMMARY' | 'DTSTART') =>
+  new RegExp(`^${name}[^:]*:(.*)$`, 'im').exec(text)?.[1]?.trim() ?? '';
+
+const whyNotRead = (text: string, error: Error): string =>
+  /date-time|date value/.test(error.message)
+    ? `its time “${lineIn(text, 'DTSTART')}” is none`
+    : `it cannot be read: ${error.message}`;
 
 /**
  * The times that an iCalendar file names (RFC 5545), and a line for each event that could not be read.
@@ -102,7 +108,7 @@ export function calendarTimes(text: string, floating: string): { times: Calendar
         note: notes.length > 0 ? notes.join('; ') : undefined,
       });
     } catch (error) {
-      notRead.push({ line, title: titleIn(block), why: `it cannot be read: ${(error as Error).message}` });
+      notRead.push({ line, title: lineIn(block, 'SUMMARY'), why: whyNotRead(block, error as Error) });
     }
   }
   return { times, notRead: notRead.sort((a, b) => a.line - b.line) };

@@ -1,5 +1,6 @@
 import { string } from 'yup';
-import { instantOf, isTimed, type Moment, type ReleaseWay } from '@/core/release';
+import { type Defaults, PLAIN_DEFAULTS } from '@/core/defaults';
+import { instantOf, isTimed, type Moment } from '@/core/release';
 import { type CalendarTime, calendarTimes, type NotRead } from '@/core/release/calendar-file';
 import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
@@ -22,6 +23,8 @@ export interface TimeOffer {
   /** What is to be set: one that has a time already, such as together with its others, stays what it is. */
   set: { release?: 'at a time'; opensAt: Moment };
   at: string;
+  /** The time that it has now, in UTC. */
+  before: string | undefined;
   note: string | undefined;
 }
 
@@ -66,14 +69,14 @@ async function videosShownAs(title: string): Promise<{ id: string; title: string
   return videos.filter((video) => shownTitle(video, byVideo.get(video.id) ?? [], byId, layers) === title);
 }
 
-/** How videos come to be open, as their records say; of one that is live wherever it goes, that. */
-async function releaseWays(): Promise<(videoId: string) => Promise<ReleaseWay | 'live'>> {
+/** When and how videos come to be open, as their records say; of one that is live wherever it goes, that. */
+async function releasesNow(): Promise<(videoId: string) => Promise<Pick<Defaults, 'release' | 'opensAt'> | 'live'>> {
   const db = database();
   const [channels, layers] = await Promise.all([allChannels(db), keptLayers(db)]);
   return async (videoId) => {
     const [[video], drops] = await Promise.all([videosById(db, [videoId]), dropsOf(db, [videoId])]);
     if (drops.length > 0 && drops.every(({ state }) => state === 'live')) return 'live';
-    return video ? recordValues(layers, video, tickedChannels(channels, drops)).values.release : 'by itself';
+    return video ? recordValues(layers, video, tickedChannels(channels, drops)).values : PLAIN_DEFAULTS;
   };
 }
 
@@ -91,7 +94,7 @@ export async function timesFromFile(bytes: Buffer, zone: unknown): Promise<Times
   if (times.length > MOST_EVENTS) {
     throw new DeskError('not taken', `There are more than ${MOST_EVENTS} events in this file. Export a shorter time.`);
   }
-  const wayOf = await releaseWays();
+  const releaseOf = await releasesNow();
   const offers: TimeOffer[] = [];
   const not = [...notRead];
   for (const time of times) {
@@ -101,12 +104,15 @@ export async function timesFromFile(bytes: Buffer, zone: unknown): Promise<Times
     if ('why' in found) leave(found.why);
     else if (instantOf(opensAt).getTime() < Date.now()) leave('its time is over');
     else {
-      const way = await wayOf(found.id);
-      if (way === 'live') leave('it is live already');
+      const now = await releaseOf(found.id);
+      if (now === 'live') leave('it is live already');
       else {
-        const set = isTimed(way) ? { opensAt } : { release: 'at a time' as const, opensAt };
+        const timed = isTimed(now.release);
+        const set = timed ? { opensAt } : { release: 'at a time' as const, opensAt };
         const at = instantOf(opensAt).toISOString();
-        offers.push({ line, title, videoId: found.id, video: found.title, set, at, note });
+        const before = timed && now.opensAt ? instantOf(now.opensAt).toISOString() : undefined;
+        if (at === before) leave('it opens then already');
+        else offers.push({ line, title, videoId: found.id, video: found.title, set, at, before, note });
       }
     }
   }

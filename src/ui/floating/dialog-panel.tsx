@@ -37,7 +37,7 @@ function Content({ title, close, wide = false, children }: Omit<DialogPanelProps
       className={`enamel fixed top-[8vh] left-1/2 z-50 flex max-h-[84vh] -translate-x-1/2 flex-col p-6 shadow-xl ${wide ? 'w-[min(760px,94vw)]' : 'w-[min(540px,94vw)]'}`}
     >
       <Dialog.Title className="mb-2 font-display font-semibold text-lg">{title}</Dialog.Title>
-      <div className="-mx-1.5 min-h-0 overflow-y-auto px-1.5">{children}</div>
+      <div className="-mx-1.5 -my-1 min-h-0 overflow-y-auto px-1.5 py-1">{children}</div>
       <Dialog.Close asChild>
         <Button look="plain" className="mt-4 self-start">
           {close}

@@ -41,7 +41,12 @@ export const mayDispute = ({ state }: Pick<RightsMatch, 'state'>): boolean => st
 const countries = (codes: readonly string[]) => new Intl.ListFormat('en').format(codes.map(countryName));
 
 /** What the owner asks, after the owner's name: “wants …”. */
-export function askWords({ asks, countries: codes }: Pick<RightsMatch, 'asks' | 'countries'>): string {
+export function askWords({
+  asks,
+  countries: codes,
+  state = 'open',
+}: Pick<RightsMatch, 'asks' | 'countries'> & { state?: MatchState }): string {
+  if (state === 'withdrawn') return 'asks for nothing any more';
   switch (asks) {
     case 'income':
       return 'wants a share of what the video earns';
@@ -56,29 +61,32 @@ export function askWords({ asks, countries: codes }: Pick<RightsMatch, 'asks' | 
   }
 }
 
-/** What a match means while it stands as it is, a sentence each: for viewers, for adverts, for the channel. */
+/** What a match means as it stands, a sentence each: for viewers, for adverts, for the channel. */
 export function matchMeans({
   asks,
   countries: codes,
   owner,
-}: Pick<RightsMatch, 'asks' | 'countries' | 'owner'>): string[] {
+  state,
+}: Pick<RightsMatch, 'asks' | 'countries' | 'owner' | 'state'>): string[] {
   const channel = 'It is no penalty against the channel.';
+  if (state === 'withdrawn') return ['The video is as it was without it.', channel];
+  const agreed = state === 'agreed' ? 'You agreed: ' : 'If you agree, ';
   switch (asks) {
     case 'income':
       return [
         'Everyone can watch the video, in every country.',
-        `If you agree, adverts may run on it and ${owner} gets a share, also where you have set adverts to off.`,
+        `${agreed}adverts may run on it and ${owner} gets a share, also where you have set adverts to off.`,
         channel,
       ];
     case 'silence':
       return [
-        'If you agree, the site takes all sound off that part, also speech.',
+        `${agreed}the site takes all sound off that part, also speech.`,
         'Adverts are not touched, and it can be watched in every country.',
         channel,
       ];
     case 'closing in countries':
       return [
-        `If you agree, nobody in ${countries(codes)} can watch it. Everywhere else it is open.`,
+        `${agreed}nobody in ${countries(codes)} can watch it. Everywhere else it is open.`,
         'Adverts are not touched.',
         channel,
       ];

@@ -24,7 +24,7 @@ function movedWords(match: RightsMatch): string {
     case 'disputed':
       return `The match with “${work}” is disputed; ${owner} is to answer`;
     case 'withdrawn':
-      return `The match with “${work}” has ended: ${owner} asks for nothing any more`;
+      return `The match with “${work}” has ended: ${owner} ${askWords(match)}`;
     case 'upheld':
       return `${owner} stays with the match with “${work}”: ${dispute?.answer ?? 'no reason was given'}`;
     case 'open':

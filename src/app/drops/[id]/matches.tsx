@@ -203,15 +203,17 @@ function Ways({ match, handle, choice, onChoose }: Omit<MatchProps, 'number'>) {
         </label>
       ))}
       {choice.way === 'dispute' && (
-        <textarea
-          aria-label="Why it is wrong"
-          value={choice.text}
-          maxLength={2000}
-          rows={3}
-          placeholder="Such as: We have a licence for this piece, number …"
-          onChange={(event) => onChoose({ ...choice, text: event.target.value })}
-          className="w-full rounded-lg border border-edge bg-paper px-3 py-2"
-        />
+        <label className="grid gap-0.5">
+          <span className="text-[13px] text-soft">Why it is wrong</span>
+          <textarea
+            value={choice.text}
+            maxLength={2000}
+            rows={3}
+            placeholder="Such as: We have a licence for this piece, number …"
+            onChange={(event) => onChoose({ ...choice, text: event.target.value })}
+            className="w-full rounded-lg border border-edge bg-paper px-3 py-2"
+          />
+        </label>
       )}
       {choice.way === 'swap' && (
         <SoundPick

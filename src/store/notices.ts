@@ -125,6 +125,19 @@ export async function putOffDeliveries(
     });
 }
 
+/** Puts off everything that is due on a way, and was not begun: that is no try. */
+export async function putOffDue(db: Database, way: NoticeWay, seconds: number): Promise<void> {
+  await db('deliveries')
+    .where({ way })
+    .where('nextTryAt', '<=', now(db))
+    .update({ nextTryAt: inSeconds(db, seconds) });
+}
+
+/** Asks for what nobody has tried to tell yet on a way to be told at another instant. */
+export async function retimeDeliveries(db: Database, way: NoticeWay, at: Date): Promise<void> {
+  await db('deliveries').where({ way, tries: 0 }).whereNotNull('nextTryAt').update({ nextTryAt: at });
+}
+
 /** Seconds until the next delivery of a way is due; undefined where none is on its way. */
 export async function secondsToDelivery(db: Database, way: NoticeWay): Promise<number | undefined> {
   const row: { seconds: number | null } | undefined = await db('deliveries')

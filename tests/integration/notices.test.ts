@@ -138,6 +138,11 @@ describe('a notice', () => {
     const due = () => database()('deliveries').whereNotNull('nextTryAt').orderBy('id', 'desc').first('nextTryAt');
     await expect.poll(async () => (await due())?.nextTryAt?.getTime() ?? 0).toBeGreaterThan(Date.now() + 20 * 60_000);
     expect(await mails('In the night')).toEqual([]);
+    // With one mail a day it waits on, whatever the hour; with a mail for each it waits for nothing.
+    await set({ email: email(), digest: 'day', digestAt: { minute: (minute + 90) % 1440, zone: 'UTC' } });
+    expect((await due())?.nextTryAt?.getTime()).toBeGreaterThan(Date.now() + 80 * 60_000);
+    await set({ email: email() });
+    await expect.poll(async () => (await mails('In the night')).length, { timeout: 20_000 }).toBe(1);
   });
 
   it('delays nothing where the webhook never answers, and mail still comes', async () => {

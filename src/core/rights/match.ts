@@ -69,7 +69,7 @@ export function matchMeans({
   state,
 }: Pick<RightsMatch, 'asks' | 'countries' | 'owner' | 'state'>): string[] {
   const channel = 'It is no penalty against the channel.';
-  if (state === 'withdrawn') return ['The video is as it was without it.', channel];
+  if (state === 'withdrawn') return ['Nothing changes for viewers or adverts.', channel];
   const agreed = state === 'agreed' ? 'You agreed: ' : 'If you agree, ';
   switch (asks) {
     case 'income':

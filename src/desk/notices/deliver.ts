@@ -1,7 +1,7 @@
 import { type NoticeWay, nextTell, tellAt } from '@/core/notices';
 import { database, transaction } from '@/store/database';
 import { noticeSettings } from '@/store/notice-settings';
-import { type Delivery, noteTold, noticesById, putOffDeliveries, takeDeliveries } from '@/store/notices';
+import { type Delivery, noteTold, noticesById, putOffDeliveries, putOffDue, takeDeliveries } from '@/store/notices';
 import { log } from '../log';
 import { mailOf, sendMail } from './mail';
 import { noticesToTell } from './notice-to-tell';
@@ -14,13 +14,13 @@ const MOST_POSTS = 20;
 export async function deliverDue(way: NoticeWay): Promise<void> {
   const db = database();
   const kept = await noticeSettings(db);
+  // What was put off, such as by a server that was away, may be due in quiet hours.
+  const wait = (tellAt(new Date(), { ...kept.settings, digest: 'each' }, way).getTime() - Date.now()) / 1000;
+  if (wait > 1) return putOffDue(db, way, wait);
   const due = await transaction((trx) => takeDeliveries(trx, way, way === 'email' ? MOST_IN_MAIL : MOST_POSTS));
   if (due.length === 0) return;
   const ids = due.map(({ id }) => id);
   if (!kept.settings[way].on) return putOffDeliveries(db, ids, undefined, '');
-  // What was set since it happened holds: quiet hours may have begun.
-  const wait = (tellAt(new Date(), { ...kept.settings, digest: 'each' }, way).getTime() - Date.now()) / 1000;
-  if (wait > 1) return putOffDeliveries(db, ids, wait, '');
   const notices = new Map(
     (await noticesById(db, [...new Set(due.map(({ noticeId }) => noticeId))])).map((each) => [each.id, each]),
   );

@@ -1,9 +1,12 @@
 import { array, boolean, mixed, number, object, string } from 'yup';
-import { DIGESTS, NOTICE_KINDS, NOTICE_WAYS, type NoticeSettings, type NoticeWay } from '@/core/notices';
+import { DIGESTS, NOTICE_KINDS, NOTICE_WAYS, type NoticeSettings, type NoticeWay, tellAt } from '@/core/notices';
+import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
+import { hastenJob } from '@/store/jobs';
 import { lockThing } from '@/store/locks';
 import { keepNoticeSettings, noticeSettings } from '@/store/notice-settings';
+import { retimeDeliveries } from '@/store/notices';
 import { DeskError } from '../desk-error';
 import { idShape } from '../id-shape';
 import { isZone } from '../zone-shape';
@@ -89,6 +92,9 @@ export async function setNotices(input: unknown): Promise<void> {
       password: password === undefined ? before.password : password || undefined,
       secret: before.secret ?? (settings.webhook.address ? newSecret() : undefined),
     });
+    // What waits for the next mail, or for the end of quiet hours, goes by what holds now.
+    await retimeDeliveries(trx, 'email', tellAt(await databaseTime(trx), settings as NoticeSettings, 'email'));
+    await hastenJob(trx, 'tell', 'email');
     await announce(trx, 'notices', 'settings');
   });
 }

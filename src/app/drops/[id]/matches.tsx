@@ -154,7 +154,7 @@ function Match({ match, number, handle, choice, onChoose }: MatchProps) {
 
 /** What is done to the video that is there where a new file goes up. */
 function newFileWords({ name, drop }: DropHandle['view']['channel']): string {
-  if (drop?.state !== 'live') {
+  if (drop?.state !== 'live' && !drop?.replacing) {
     return `A new file is made, and goes to ${name} as a new video. The one that is there is removed, and its link ends.`;
   }
   const then = drop.otherFileStays ? 'Then it is closed, and its link ends.' : 'Its link stays.';

@@ -477,13 +477,24 @@ export async function takeWordBack(db: Database, id: string): Promise<boolean> {
   return (await held.update({ ...none, leaseOwner: null, leaseUntil: null })) > 0;
 }
 
+/**
+ * The same where its moment has come, while the site has not been asked yet: whoever has the drop in hand looks at this before
+ * it asks. A better file goes up by no such word.
+ */
+export async function takeWordBackAtMoment(db: Database, id: string): Promise<boolean> {
+  const due = db('drops').where({ id, state: 'opening', openAsked: true }).whereNull('former');
+  return (await due.update({ openAsked: false, updatedAt: now(db) })) > 0;
+}
+
 /** Whether a drop of a video is being opened, so that the site may be showing it already. */
 export async function isOpeningNow(db: Database, videoId: string): Promise<boolean> {
-  const row = await db('drops')
+  const rows = await db('drops')
     .where({ videoId, state: 'opening' })
-    .whereNotNull('releasedFor')
-    .whereNotNull('openedTo');
-  return row.length > 0;
+    .whereNotNull('openedTo')
+    .whereNot({ openedTo: 'private' })
+    // What has opened before is only given other words.
+    .where((opens) => opens.whereNotNull('releasedFor').orWhereNull('openedAt'));
+  return rows.length > 0;
 }
 
 /** Makes drops due at once that wait for their video's file, for that has just been read. */

@@ -17,6 +17,7 @@ import { nextPlace } from '@/desk/release/next-place';
 import { timesFromFile } from '@/desk/release/times-from-file';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { database } from '@/store/database';
+import { dropById, moveDrop } from '@/store/drops';
 import { noticesKept } from '@/store/notices';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
@@ -253,6 +254,24 @@ describe('a word to open', () => {
     worker.start();
     await untilState(id, 'live');
     expect(await openedAt('fieldgate', id)).toBeGreaterThanOrEqual(instantOf(moment).getTime());
+  });
+
+  it('gives way to it also where its moment has come, and the site has not been asked yet', async () => {
+    const id = await sent({ release: 'on my word' }, 'Marrow Quay Films');
+    const { id: dropId } = await untilState(id, 'held');
+    await worker.end();
+    await actOnDrop(dropId, { action: 'open' });
+    // A worker that ended right after it let the drop go leaves it so.
+    const drop = await dropById(database(), dropId);
+    if (!drop) throw new Error('there is no drop');
+    await moveDrop(database(), drop, 'due', 'Its time has come', { releasedFor: 'on my word' });
+    await editVideo(id, FAR);
+    worker.start();
+    await untilState(id, 'held');
+    const { channels } = await lookAtSheet(id);
+    expect(channels.flatMap(({ events }) => events.map(({ says }) => says))).toContain(
+      'Not opened by your word: another release was set since',
+    );
   });
 
   it('takes effect a little later, and can be taken back until then', async () => {

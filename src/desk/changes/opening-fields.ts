@@ -1,6 +1,14 @@
 import type { DefaultField, LayerValues } from '@/core/defaults';
 import type { Database } from '@/store/database';
-import { addDropEvent, dropsOf, isOpeningNow, lookAtHeldAgain, moveDrop, takeWordBack } from '@/store/drops';
+import {
+  addDropEvent,
+  dropsOf,
+  isOpeningNow,
+  lookAtHeldAgain,
+  moveDrop,
+  takeWordBack,
+  takeWordBackAtMoment,
+} from '@/store/drops';
 import { DeskError } from '../desk-error';
 
 /** Fields that decide when a video opens, and to whom. */
@@ -30,7 +38,10 @@ export async function keepToRelease(
   for (const drop of await dropsOf(trx, [videoId])) {
     if (channelId !== undefined && drop.channelId !== channelId) continue;
     // What is said last holds: a word of before does not open it ahead of a time that was set since.
-    if (MOMENT_FIELDS.some(differs) && (await takeWordBack(trx, drop.id))) {
+    const taken = MOMENT_FIELDS.some(differs)
+      ? (await takeWordBack(trx, drop.id)) || (await takeWordBackAtMoment(trx, drop.id))
+      : false;
+    if (taken) {
       await addDropEvent(trx, drop.id, 'word', 'Not opened by your word: another release was set since');
     }
     if (drop.snag?.kind === 'missed') await moveDrop(trx, drop, 'tryAgain', 'Its release was changed');

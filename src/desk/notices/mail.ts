@@ -8,7 +8,7 @@ const KIND_WORDS: Record<NoticeKind, string> = {
   'needs you': 'needs you',
   live: 'is live',
   missed: 'missed its time',
-  changed: 'was changed there',
+  changed: 'was changed',
 };
 
 const oneLine = (text: string) => text.replace(/[\r\n]+/g, ' ');

@@ -3,7 +3,7 @@ import { type End, isOpenTo, isWider } from '@/core/drop';
 import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
 import { database, transaction } from '@/store/database';
-import type { Drop } from '@/store/drops';
+import { type Drop, dropById } from '@/store/drops';
 import { videoById } from '@/store/videos';
 import { retireFormer, swapFile } from './former';
 import { showTo } from './show-to';
@@ -70,7 +70,9 @@ async function noteOpening({ drop, channel, profile, keep }: StepContext, { end 
   return transaction(async (trx) => {
     await videoById(trx, drop.videoId, true);
     const now = meantWords(await recordOf(trx, drop.videoId), channel, drop, profile);
-    if (!goesToEnd(now, drop) || now.end !== end) return false;
+    // A word that was taken back since this was read does not open it.
+    const openAsked = (await dropById(trx, drop.id))?.openAsked === true;
+    if (!goesToEnd(now, { ...drop, openAsked }) || now.end !== end) return false;
     // What was told of who saw it before says nothing of who is to see it now.
     const shows = drop.openedTo === end ? drop.shows : drop.shows?.filter(({ field }) => field !== 'privacy');
     // Where it is opened once more, that is when it opened.

@@ -7,6 +7,8 @@ import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { database } from '@/store/database';
+import { dropById } from '@/store/drops';
 import { makeClip } from '../../setup/clips';
 import {
   bringFile,
@@ -19,7 +21,8 @@ import {
 } from '../../setup/desk';
 import { aWorker } from '../../setup/worker';
 
-const worker = aWorker();
+/** Either may be away, or both. */
+const workers = [aWorker(), aWorker()];
 const clip = makeClip({ name: 'release-model.mp4', seconds: 2 });
 /** One site that keeps times by itself, and one for which Kettle Drop does. */
 const PLACES = [
@@ -28,6 +31,9 @@ const PLACES = [
 ] as const;
 let ids: Map<string, string>;
 
+const startAll = () => {
+  for (const worker of workers) if (!worker.isRunning()) worker.start();
+};
 const noFaults = async () => {
   for (const { site } of PLACES) await setFaultsAt(site);
 };
@@ -121,12 +127,14 @@ class ToMachine implements Command {
   constructor(
     readonly what: 'kill' | 'start' | 'busy' | 'wait',
     readonly milliseconds: number,
+    readonly which = 0,
   ) {}
   check = () => true;
-  toString = () => (this.what === 'wait' ? `wait(${this.milliseconds} ms)` : this.what);
+  toString = () => (this.what === 'wait' ? `wait(${this.milliseconds} ms)` : `${this.what} ${this.which}`);
   async run(model: Model, real: Real[]): Promise<void> {
-    if (this.what === 'kill' && worker.isRunning()) await worker.end('SIGKILL');
-    if (this.what === 'start' && !worker.isRunning()) worker.start();
+    const worker = workers[this.which];
+    if (this.what === 'kill' && worker?.isRunning()) await worker.end('SIGKILL');
+    if (this.what === 'start' && !worker?.isRunning()) worker?.start();
     if (this.what === 'busy') {
       for (const { site } of PLACES) await setFaultsAt(site, { kind: 'answer', status: 503, retryAfter: 1, times: 2 });
     }
@@ -142,7 +150,9 @@ const commands = fc.commands(
     fc
       .tuple(index, fc.constantFrom('call off' as const, 'word' as const, 'take back' as const))
       .map(([at, what]) => new ToVideo(at, what, 0)),
-    fc.constantFrom('kill' as const, 'start' as const, 'busy' as const).map((what) => new ToMachine(what, 0)),
+    fc
+      .tuple(fc.constantFrom('kill' as const, 'start' as const, 'busy' as const), fc.nat({ max: 1 }))
+      .map(([what, which]) => new ToMachine(what, 0, which)),
     fc.integer({ min: 100, max: 2500 }).map((milliseconds) => new ToMachine('wait', milliseconds)),
   ],
   { maxCommands: 14, size: 'max' },
@@ -156,7 +166,7 @@ describe('releases', () => {
     let runs = 0;
     const property = fc.asyncProperty(commands, async (all) => {
       runs += 1;
-      if (!worker.isRunning()) worker.start();
+      startAll();
       await noFaults();
       const real = await Promise.all(
         PLACES.map(async ({ site, channel }, place) => {
@@ -173,7 +183,7 @@ describe('releases', () => {
       const model: Model = real.map(() => ({ set: NEVER, word: NEVER, opened: false }));
       await fc.asyncModelRun(() => ({ model, real }), all);
       await noFaults();
-      if (!worker.isRunning()) worker.start();
+      startAll();
       for (const [at, video] of real.entries()) {
         const known = model[at] as Known;
         if (Number.isFinite(mayOpenFrom(known)) || known.opened) {
@@ -183,6 +193,11 @@ describe('releases', () => {
           const { events = [] } =
             (await lookAtSheet(video.videoId)).channels.find((each) => each.drop?.id === drop.id) ?? {};
           expect(events.filter(({ kind }) => kind === 'opened')).toHaveLength(1);
+          const { openedAt } = (await dropById(database(), drop.id)) ?? {};
+          const { since } = await video.there();
+          expect(openedAt?.getTime(), 'noted before it was open').toBeGreaterThanOrEqual(since);
+          const told = await database()('notices').where({ dropId: drop.id, kind: 'live' });
+          expect(told, 'told of once').toHaveLength(1);
         } else {
           await pause(500);
           expect((await video.there()).open, `${video.fileName} is open, and nobody said so`).toBe(false);

@@ -426,11 +426,19 @@ export async function postponeUnreadDrop(db: Database, claim: Claim, seconds: nu
 /**
  * Live drops of a channel that are to be read again: not read as a whole since they opened, or not for so long.
  * @param seconds between two readings
+ * @param but drops that are left for now
  */
-export async function liveToRead(db: Database, channelId: string, seconds: number, most: number): Promise<Drop[]> {
+export async function liveToRead(
+  db: Database,
+  channelId: string,
+  seconds: number,
+  most: number,
+  but: readonly string[] = [],
+): Promise<Drop[]> {
   const rows: Row[] = await db('drops')
     .select(columns)
     .where({ channelId, state: 'live' })
+    .whereNotIn('id', [...but])
     .whereNotNull('siteVideoId')
     .where((query) => query.whereNull('readAt').orWhere('readAt', '<=', inSeconds(db, -seconds)))
     .orderBy('readAt')

@@ -195,6 +195,16 @@ describe('a live video', () => {
     expect(await shownAt('piecemeal.mp4')).toMatchObject({ title: 'Piecemeal', tags: ['ours'] });
   }, 100_000);
 
+  it('that its site cannot tell of keeps no other from being read', async () => {
+    const [broken, other] = [await sent('cannot-be-read.mp4'), await sent('read-all-the-same.mp4')];
+    await untilState(broken, 'live');
+    await untilState(other, 'live');
+    const { siteVideoId } = await dropOf(broken);
+    await setFaultsAt('lanternfold', { kind: 'answer', path: `/api/videos/${siteVideoId}`, status: 500, times: 1000 });
+    await changedAt('lanternfold', 'read-all-the-same.mp4', { title: 'Changed there' });
+    await untilShows(other, 1);
+  }, 90_000);
+
   it('that is gone from its site is told as that', async () => {
     const videoId = await sent('gone-there.mp4');
     await untilState(videoId, 'live');

@@ -1,6 +1,7 @@
 'use client';
 
 import dynamic from 'next/dynamic';
+import { useState } from 'react';
 import { mayMove } from '@/core/drop';
 import type { SheetChannel } from '@/desk/look/views';
 import { TickBox } from '@/ui/tick-box';
@@ -16,6 +17,12 @@ const EarlyLine = dynamic(() => import('./early-line').then((part) => part.Early
 export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle: SheetHandle }) {
   const { drop } = channel;
   const sent = drop !== undefined && drop.state !== 'draft';
+  // Shown at once; what follows from it comes with the answer.
+  const [asked, setAsked] = useState<boolean>();
+  const tick = (ticked: boolean) => {
+    setAsked(ticked);
+    void handle.tick(channel.id, ticked).then(() => setAsked((now) => (now === ticked ? undefined : now)));
+  };
   const name = (
     <>
       <b className="font-semibold">{channel.name}</b>
@@ -31,7 +38,7 @@ export function ChannelCard({ channel, handle }: { channel: SheetChannel; handle
         {sent ? (
           <span className="flex-1">{name}</span>
         ) : (
-          <TickBox ticked={channel.ticked} onTick={(ticked) => handle.tick(channel.id, ticked)} className="flex-1">
+          <TickBox ticked={asked ?? channel.ticked} onTick={tick} className="flex-1">
             {name}
           </TickBox>
         )}

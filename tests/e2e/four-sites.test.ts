@@ -128,9 +128,9 @@ describe('one video goes everywhere it should', () => {
     await questions.getByText('Required by law: choose yes or no.').waitFor();
     await rail().getByText('Stallmarket has nothing that is only for its owner').waitFor();
     await rail().getByText('Stallmarket takes no links in the text: https://marrowquay.example').waitFor();
-    expect(await rail().getByRole('button', { name: 'Say whether it is aimed at children' }).count()).toBe(1);
-    expect(await rail().getByText('● ready').count()).toBe(2);
     await rail().getByRole('button', { name: 'Send to two channels' }).waitFor();
+    await expect.poll(() => rail().getByText('● ready').count()).toBe(2);
+    expect(await rail().getByRole('button', { name: 'Say whether it is aimed at children' }).count()).toBe(1);
     await rail().getByRole('button', { name: 'Stallmarket wants at least one product' }).click();
     await expect.poll(() => page.evaluate(() => document.activeElement?.id)).toBe('declared-products');
     await page.keyboard.type('2000000000016');

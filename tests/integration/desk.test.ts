@@ -24,8 +24,9 @@ import { closeDatabase, database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
 import { makeClip } from '../setup/clips';
-import { announcedCut, bringFile, connectedChannels } from '../setup/desk';
+import { announcedCut, bringFile, channelsOfTheYard, connectedChannels } from '../setup/desk';
 import { workOnAll } from '../setup/jobs';
+import { manyVideos } from '../setup/many-videos';
 
 afterAll(closeDatabase);
 
@@ -143,6 +144,20 @@ describe('bringing a cut', () => {
 });
 
 describe('the record', () => {
+  it('takes ticks of many new videos at once: none waits for another until the database ends one of them', async () => {
+    const channels = [...(await channelsOfTheYard()).values()];
+    const videos = await manyVideos(30, []);
+    await Promise.all(
+      videos.map(async (id) => {
+        for (const channelId of channels) await tickChannel(id, channelId, true);
+      }),
+    );
+    const drops = await database()('drops').whereIn('videoId', videos).select('id');
+    expect(drops).toHaveLength(videos.length * channels.length);
+    // They would be among the first of the Board, for every test after this.
+    await database()('videos').whereIn('id', videos).delete();
+  });
+
   it('keeps every sign, undoes and redoes each change', async () => {
     const videoId = await readVideo(clip, 'undo_me.mp4');
     await editVideo(videoId, { title: 'Keel 🛶 <b>"\'' });

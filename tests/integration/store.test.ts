@@ -132,15 +132,15 @@ describe('the feed', () => {
     const [first, a, b, last] = [newId(), newId(), newId(), newId()];
     const ours = () => heard.map((entry) => entry.subject).filter((subject) => [first, a, b, last].includes(subject));
     await announce(db, 'video', first);
-    await expect.poll(ours).toEqual([first]);
+    await expect.poll(ours, { timeout: 10_000 }).toEqual([first]);
     const late = await db.transaction();
     await announce(late, 'video', a);
     await announce(db, 'video', b);
-    await expect.poll(ours).toEqual([first, b]);
+    await expect.poll(ours, { timeout: 10_000 }).toEqual([first, b]);
     await late.commit();
-    await expect.poll(ours).toEqual([first, b, a]);
+    await expect.poll(ours, { timeout: 10_000 }).toEqual([first, b, a]);
     await announce(db, 'video', last);
-    await expect.poll(ours).toEqual([first, b, a, last]);
+    await expect.poll(ours, { timeout: 10_000 }).toEqual([first, b, a, last]);
     stop();
   });
 

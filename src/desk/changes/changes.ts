@@ -241,15 +241,16 @@ const APPLIERS: Appliers = {
   pictureId: (trx, id, pictureId) => setVideo(trx, id, { pictureId: pictureId ?? undefined }),
   markers: applyMarkerChange,
   async channel(trx, id, { id: channelId, ticked, set }) {
+    if (ticked) {
+      // First of all: what is looked for and not found locks the gap in which others are making theirs.
+      await makeDrop(trx, id, channelId);
+      if (set) await setDropOn(trx, id, channelId, set);
+      await askForJobsAnew(trx, 'plan early', [id]);
+    } else {
+      await deleteDraft(trx, id, channelId);
+    }
     // Those that open together wait for one channel more, or one less.
     await lookAtHeldAgain(trx, id);
-    if (!ticked) {
-      await deleteDraft(trx, id, channelId);
-      return;
-    }
-    await makeDrop(trx, id, channelId);
-    if (set) await setDropOn(trx, id, channelId, set);
-    await askForJobsAnew(trx, 'plan early', [id]);
   },
   async onChannel(trx, id, { id: channelId, own }) {
     const before = (await dropsOf(trx, [id])).find((drop) => drop.channelId === channelId)?.own ?? {};

@@ -45,6 +45,8 @@ export default defineConfig({
           pool: 'forks',
           maxWorkers: 2,
           isolate: false,
+          // Each look asks the database, beside those that are to get on.
+          expect: { poll: { timeout: 10_000, interval: 100 } },
           testTimeout: 90_000,
           hookTimeout: 60_000,
         },

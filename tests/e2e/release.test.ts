@@ -180,6 +180,19 @@ describe('the Calendar', () => {
     expect(new URL(calendar.url()).pathname).toBe('/calendar');
     await calendar.getByRole('button', { name: BUTTONS.undoMove }).click();
     await expect.poll(() => shownOn(calendar)).toBe(before);
+    // To the edge of what is shown, which does not scroll away under it.
+    const edge = calendar.locator('main section').last();
+    const [start, last] = [await link.boundingBox(), await edge.boundingBox()];
+    if (!start || !last) throw new Error('not shown');
+    await calendar.mouse.move(start.x + 20, start.y + 8);
+    await calendar.mouse.down();
+    await calendar.mouse.move(start.x + 30, start.y + 20, { steps: 3 });
+    await calendar.mouse.move(last.x + 30, last.y + last.height - 12, { steps: 8 });
+    expect(await calendar.locator('main .overflow-x-auto').evaluate((grid) => grid.scrollTop)).toBe(0);
+    await calendar.mouse.up();
+    await expect.poll(() => shownOn(calendar)).toBe(await edge.getAttribute('aria-label'));
+    await calendar.getByRole('button', { name: BUTTONS.undoMove }).click();
+    await expect.poll(() => shownOn(calendar)).toBe(before);
     await calendar.getByRole('button', { name: 'Subscribe' }).click();
     await calendar.getByRole('button', { name: 'Make the address' }).click();
     const address = await calendar.getByLabel('Calendar address').inputValue();

@@ -44,6 +44,9 @@ export function Tips() {
       const at = tipAt(target);
       if (target instanceof Element && target.matches(':focus-visible') && typeof at === 'object') later(at, 0);
     });
+    // The pointer may rest on something since before the page was ready.
+    const rests = tipAt(document.querySelector('[data-tip]:hover'));
+    if (typeof rests === 'object') later(rests, SHOW_MILLISECONDS);
     hear('focusout', hide);
     hear('pointerdown', hide);
     hear('scroll', hide);

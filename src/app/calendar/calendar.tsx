@@ -89,8 +89,8 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
   const moveByKeys = async (opening: Opening, onto: Date) => {
     const [first] = opening.entries;
     toFocus.current = first && openingOn(first.videoId, onto);
-    await move(opening, onto);
-    if (!days.some((each) => dayKey(each) === dayKey(onto))) onDay(startOfDay(onto));
+    const moved = await move(opening, onto);
+    if (moved && !days.some((each) => dayKey(each) === dayKey(onto))) onDay(startOfDay(onto));
   };
   // On another day it is another line: who moves it by keys goes on with it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: looked for whenever other lines may be there

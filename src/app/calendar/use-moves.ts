@@ -46,7 +46,8 @@ export function useMoves(concerns: readonly unknown[]) {
     for (const move of moves) if ((await put(move)) === 'saved') kept.push(move);
     return kept;
   };
-  const moveBy = async (opening: Opening, next: (opensAt: Moment) => Moment) => {
+  /** Whether something was moved is returned. */
+  const moveBy = async (opening: Opening, next: (opensAt: Moment) => Moment): Promise<boolean> => {
     const moves = opening.entries.flatMap((entry): Move[] =>
       entry.opensAt ? [{ entry, from: entry.opensAt, to: next(entry.opensAt) }] : [],
     );
@@ -55,17 +56,19 @@ export function useMoves(concerns: readonly unknown[]) {
       return entry.setHere || moves.findIndex((each) => !each.entry.setHere) === index;
     });
     // What is pressed while it is on its way would move it from where it was.
-    if (onItsWay.current) return;
+    if (onItsWay.current) return false;
     onItsWay.current = true;
     const kept = await putAll(once).finally(() => {
       onItsWay.current = false;
     });
     if (kept.length > 0) setMade((all) => [...all, kept]);
+    return kept.length > 0;
   };
   return {
-    async move(opening: Opening, to: Date) {
-      if (!isMovable(opening) || dayKey(opening.at) === dayKey(to)) return;
-      await moveBy(opening, (opensAt) => movedTo(opensAt, opening.at, to));
+    /** Whether it was moved is returned. */
+    async move(opening: Opening, to: Date): Promise<boolean> {
+      if (!isMovable(opening) || dayKey(opening.at) === dayKey(to)) return false;
+      return moveBy(opening, (opensAt) => movedTo(opensAt, opening.at, to));
     },
     /** To an instant, such as a free place or an hour. */
     async moveTo(opening: Opening, at: Date) {

@@ -43,7 +43,7 @@ export default defineConfig({
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: 'tests/setup/integration.ts',
           pool: 'forks',
-          maxWorkers: 2,
+          maxWorkers: 3,
           isolate: false,
           // Each look asks the database, beside those that are to get on.
           expect: { poll: { timeout: 10_000, interval: 100 } },

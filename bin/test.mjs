@@ -61,7 +61,7 @@ async function withPages() {
 }
 const biome = ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings', '.'];
 const [results] = await Promise.all([
-  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 8 })]).then(
+  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 5 })]).then(
     (all) => all.flat(),
   ),
   check('lint, format and import directions', biome),

@@ -17,7 +17,7 @@ export async function startBrowser(): Promise<Browser> {
   const browser = await startChromium();
   const newContext = browser.newContext.bind(browser);
   browser.newContext = async (options) => {
-    const context = await newContext({ timezoneId: 'Europe/Berlin', reducedMotion: 'reduce', ...options });
+    const context = await newContext({ timezoneId: 'Europe/Berlin', ...options });
     context.on('weberror', (error) => thrown.push(`${error.page()?.url()}: ${error.error().message}`));
     return context;
   };

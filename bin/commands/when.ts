@@ -1,5 +1,6 @@
-import { siteDates, timeSaid } from '@/core/release';
+import { siteDates } from '@/core/release';
 import { DeskError } from '@/desk/desk-error';
+import { timeMeant } from '@/desk/release/say-when';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { zoneHere } from './named/moment';
 import { siteNamed } from './named/site';
@@ -21,17 +22,18 @@ function nowSaid(text: string | undefined): Date {
 /** Prints what a typed time means, and the dates that sites print then; exit 1 where it names no one instant to come. */
 export function when(text: string, options: WhenOptions): void {
   const zone = options.zone ?? zoneHere();
-  const said = timeSaid(text, nowSaid(options.now), zone);
+  const said = timeMeant(text, zone, nowSaid(options.now));
   const named = options.site?.map(siteNamed) ?? Object.values(SITE_PROFILES);
   const sites = said.instant ? siteDates(new Date(said.instant), said.zone, named) : [];
   if (said.findings.length > 0) process.exitCode = 1;
   if (options.json) {
-    const { instant, wall, choices, findings } = said;
+    const { instant, wall, findings } = said;
+    const choices = said.choices.map((choice) => choice.instant);
     process.stdout.write(`${JSON.stringify({ instant, wall, zone: said.zone, sites, choices, findings }, null, 2)}\n`);
     return;
   }
   if (said.instant) process.stdout.write(`${said.wall} in ${said.zone}\n${said.instant}\n`);
-  for (const choice of said.choices) process.stdout.write(`${choice}\n`);
+  for (const { instant } of said.choices) process.stdout.write(`${instant}\n`);
   for (const { site, date, otherDay } of sites) {
     process.stdout.write(`${site} prints ${date}${otherDay ? ': another day than yours' : ''}\n`);
   }

@@ -13,6 +13,10 @@ const shape = object({
   KETTLE_LEASE_SECONDS: number().min(1).max(600).default(15).required(),
   KETTLE_HOLD_SECONDS: number().min(0).max(600).default(10).required(),
   KETTLE_READ_SECONDS: number().min(0).max(604_800).default(86_400).required(),
+  KETTLE_DATES: string()
+    .oneOf(['ask', 'day first', 'month first'] as const)
+    .default('ask')
+    .required(),
   KETTLE_LOG_LEVEL: string().oneOf(['debug', 'info', 'warn', 'error', 'silent']).default('info').required(),
 });
 
@@ -33,6 +37,8 @@ export interface Settings {
   holdSeconds: number;
   /** How often a live video is read again at its site; 0 is never. */
   readSeconds: number;
+  /** Which number comes first in a date such as 12/04 that somebody types; asked where that is not said. */
+  dateOrder: 'ask' | 'day first' | 'month first';
   logLevel: string;
 }
 
@@ -56,6 +62,7 @@ export function settings(): Settings {
     KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
     KETTLE_HOLD_SECONDS: process.env.KETTLE_HOLD_SECONDS,
     KETTLE_READ_SECONDS: process.env.KETTLE_READ_SECONDS,
+    KETTLE_DATES: process.env.KETTLE_DATES,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
   });
   inForce = {
@@ -68,6 +75,7 @@ export function settings(): Settings {
     leaseSeconds: env.KETTLE_LEASE_SECONDS,
     holdSeconds: env.KETTLE_HOLD_SECONDS,
     readSeconds: env.KETTLE_READ_SECONDS,
+    dateOrder: env.KETTLE_DATES,
     logLevel: env.KETTLE_LOG_LEVEL,
   };
   return inForce;

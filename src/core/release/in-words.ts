@@ -24,8 +24,8 @@ export function dayOf(wall: string, year = true): string {
 /** A wall time: 18:30 on Sat 28 Nov 2026. */
 export const dayAndTime = (wall: string): string => `${clock(wall)} on ${dayOf(wall)}`;
 
-/** An instant as clocks of a zone show it: Fri 27 Nov, 09:00. Without a zone, those of this machine. */
-export function shownIn(zone: string | undefined, instant: Date): string {
+/** An instant as clocks of a zone show it: Fri 27 Nov, 09:00. */
+export function shownIn(zone: string, instant: Date): string {
   const format = new Intl.DateTimeFormat('en-GB', {
     weekday: 'short',
     day: 'numeric',

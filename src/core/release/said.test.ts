@@ -24,6 +24,10 @@ describe('a time as people type it', () => {
     ['26 nov 9:00', '2027-11-26T08:00:00Z'],
     ['in 2 h', '2026-11-27T12:00:00Z'],
     ['in 90 min', '2026-11-27T11:30:00Z'],
+    ['in half an hour', '2026-11-27T10:30:00Z'],
+    ['in 2 days 3 hours', '2026-11-29T13:00:00Z'],
+    ['now', '2026-11-27T10:00:00Z'],
+    ['next friday 9:00', '2026-12-04T08:00:00Z'],
   ])('“%s” is %s', (text, at) => {
     expect(timeSaid(text, now, zone)).toMatchObject({ instant: at, choices: [], findings: [] });
   });
@@ -48,9 +52,76 @@ describe('a time as people type it', () => {
     );
     expect(finding('fri 25:00')).toContain('“25:00” was not understood');
     expect(finding('fri 9-10')).toContain('was not understood');
+    expect(finding('in 1 month 2 hours')).toContain('was not understood');
+    expect(finding('last friday 9:00')).toContain('That time is over');
     expect(finding('30 feb 9:00')).toContain('is no day and time');
     expect(finding('')).toContain('Say when');
     expect(finding('9:00', '+02:00')).toContain('There is no time zone');
+  });
+
+  it.each([
+    // Before and after the day changes, in zones on either side of those that machines of the tests have.
+    ['fri 12:00', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-11-27T11:00:00Z'],
+    ['sat 1:00', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-11-28T00:00:00Z'],
+    ['thu 23:30', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-12-03T22:30:00Z'],
+    ['tomorrow 9:00', '2026-11-27T22:30:00Z', 'Europe/Berlin', '2026-11-28T08:00:00Z'],
+    ['tomorrow 9:00', '2026-11-27T23:30:00Z', 'Europe/Berlin', '2026-11-29T08:00:00Z'],
+    ['9:00', '2026-11-27T23:30:00Z', 'Europe/Berlin', '2026-11-28T08:00:00Z'],
+    ['sun 9:00', '2026-11-27T10:00:00Z', 'Pacific/Kiritimati', '2026-11-28T19:00:00Z'],
+    ['fri 1:00', '2026-11-27T10:00:00Z', 'America/New_York', '2026-12-04T06:00:00Z'],
+    ['1 jan 0:30', '2026-11-27T10:00:00Z', 'Asia/Kolkata', '2026-12-31T19:00:00Z'],
+    ['in 14 h', '2027-03-13T18:30:00Z', 'America/New_York', '2027-03-14T08:30:00Z'],
+    ['in 26 hours', '2026-11-27T10:00:00Z', 'America/New_York', '2026-11-28T12:00:00Z'],
+    ['in 3 days 9:00', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-11-30T08:00:00Z'],
+    ['next week 9:00', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-12-04T08:00:00Z'],
+    ['next month 9:00', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-12-27T08:00:00Z'],
+    ['28 nov 2026 18:30 UTC', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-11-28T18:30:00Z'],
+    ['sat 0:30 UTC', '2026-11-27T23:45:00Z', 'Europe/Berlin', '2026-11-28T00:30:00Z'],
+    ['2026-11-28T00:30+05:30', '2026-11-27T10:00:00Z', 'Europe/Berlin', '2026-11-27T19:00:00Z'],
+    // There it is Saturday noon already.
+    ['sat 0:30 GMT+13', '2026-11-27T23:45:00Z', 'Europe/Berlin', '2026-12-04T11:30:00Z'],
+  ])('“%s” at %s in %s is %s, whatever the zone of the machine', (text, at, where, meant) => {
+    const before = process.env.TZ;
+    try {
+      for (const machine of ['UTC', 'America/New_York', 'Pacific/Apia', 'Pacific/Chatham', 'America/St_Johns']) {
+        process.env.TZ = machine;
+        expect([machine, timeSaid(text, new Date(at), where)]).toMatchObject([
+          machine,
+          { instant: meant, findings: [] },
+        ]);
+      }
+    } finally {
+      process.env.TZ = before;
+      if (before === undefined) delete process.env.TZ;
+    }
+  });
+
+  it('asks for the day where its two numbers can be day and month, or month and day', () => {
+    expect(timeSaid('12/04 18:30', now, zone)).toEqual({
+      wall: undefined,
+      zone,
+      instant: undefined,
+      findings: ['That is Mon, 12 Apr 2027 or Fri, 4 Dec 2026. Say which one you mean.'],
+      choices: [
+        { moment: { wall: '2027-04-12T18:30:00', zone }, instant: '2027-04-12T16:30:00Z', says: 'Mon, 12 Apr 2027' },
+        { moment: { wall: '2026-12-04T18:30:00', zone }, instant: '2026-12-04T17:30:00Z', says: 'Fri, 4 Dec 2026' },
+      ],
+    });
+    for (const text of ['04/12/2026 18:30', '4/12/26 18h30', '04-12-2026 18:30']) {
+      expect(timeSaid(text, now, zone).choices.map(({ says }) => says)).toContain('Fri, 4 Dec 2026');
+      expect(timeSaid(text, now, zone, 'day first').instant).toBe('2026-12-04T17:30:00Z');
+    }
+    expect(timeSaid('12/04 18:30', now, zone, 'month first').instant).toBe('2026-12-04T17:30:00Z');
+    expect(timeSaid('12/04 18:30', now, zone, 'day first').instant).toBe('2027-04-12T16:30:00Z');
+    // Where only one order is a day, or both are the same, nothing has to be asked.
+    for (const text of ['12/25 9:00', '25/12 9:00', '25.12. 9:00']) {
+      for (const order of ['ask', 'day first', 'month first'] as const) {
+        expect(timeSaid(text, now, zone, order).instant).toBe('2026-12-25T08:00:00Z');
+      }
+    }
+    expect(timeSaid('12/12 9:00', now, zone).instant).toBe('2026-12-12T08:00:00Z');
+    expect(timeSaid('4.12. 9:00', now, zone).instant).toBe('2026-12-04T08:00:00Z');
+    expect(timeSaid('2026-12-04 9:00', now, zone, 'month first').instant).toBe('2026-12-04T08:00:00Z');
   });
 
   it('takes a zone in any case', () => {

@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react';
 import type { SiteRules } from '@/core/delivery';
 import { clock, dayOf, fromNow, shownIn } from '@/core/release/in-words';
 import type { Moment } from '@/core/release/moment';
-import type { SaidTime } from '@/core/release/said';
+import type { SaidChoice, SaidTime } from '@/core/release/said';
 import { siteDates } from '@/core/release/site-dates';
 import { ask } from '../ask';
 import { Button } from '../button';
@@ -46,7 +46,7 @@ export function OpeningTime({ id, value, onChange, sites }: OpeningTimeProps) {
   const { data: said } = useQuery({ ...asked(paused, here()), enabled: paused.trim() !== '' });
   // The server works it out, by the rules of the zone.
   const { data: kept } = useQuery({ ...asked(value?.wall ?? '', value?.zone ?? ''), enabled: value !== null });
-  const instant = kept && (kept.instant ?? kept.choices[value?.which === 'second' ? 1 : 0]);
+  const instant = kept && (kept.instant ?? kept.choices[value?.which === 'second' ? 1 : 0]?.instant);
   const now = useNow();
   useEffect(() => {
     const timer = setTimeout(() => setPaused(typed ?? ''), READ_AFTER_MILLISECONDS);
@@ -108,15 +108,26 @@ export function OpeningTime({ id, value, onChange, sites }: OpeningTimeProps) {
           )}
         </PopButton>
       </div>
-      {isTyping && paused === typed && said && <Findings said={said} onChoose={take} />}
+      {isTyping && paused === typed && said && (
+        <Findings
+          said={said}
+          onChoose={({ moment }) => {
+            if (moment.which) return take(moment);
+            // The other order of a date may come twice, or be over, in its turn.
+            const text = moment.wall.replace('T', ' ');
+            setTyped(text);
+            void commit(text);
+          }}
+        />
+      )}
       {shown && <SeenThere instant={new Date(shown)} zone={zone} now={now} sites={sites} />}
     </div>
   );
 }
 
-/** What is wrong with a typed time; of one that comes twice, both to choose from. */
-function Findings({ said, onChoose }: { said: SaidTime; onChoose: (moment: Moment) => void }) {
-  const { findings, choices, wall, zone } = said;
+/** What is wrong with a typed time; where it may be one of two, both to choose from. */
+function Findings({ said, onChoose }: { said: SaidTime; onChoose: (choice: SaidChoice) => void }) {
+  const { findings, choices } = said;
   return (
     <div role="status" className="grid gap-1.5 text-[13px] empty:hidden">
       {findings.map((finding) => (
@@ -125,11 +136,11 @@ function Findings({ said, onChoose }: { said: SaidTime; onChoose: (moment: Momen
           {finding}
         </p>
       ))}
-      {choices.length === 2 && wall && (
+      {choices.length > 0 && (
         <div className="flex flex-wrap gap-2">
-          {(['first', 'second'] as const).map((which) => (
-            <Button key={which} onClick={() => onChoose({ wall, zone, which })}>
-              {which === 'first' ? 'Before the clocks go back' : 'After the clocks go back'}
+          {choices.map((choice) => (
+            <Button key={choice.instant} onClick={() => onChoose(choice)}>
+              {choice.says}
             </Button>
           ))}
         </div>
@@ -152,7 +163,7 @@ function SeenThere({
       <p>
         {mine} in {zone} · {fromNow(instant, now)}
       </p>
-      {zone !== here() && <p>Where you are: {shownIn(undefined, instant)}</p>}
+      {zone !== here() && <p>Where you are: {shownIn(here(), instant)}</p>}
       {dates.map(({ site, zone: there, date, otherDay }) => (
         <p key={site} className={otherDay ? 'text-ink' : ''}>
           {otherDay && <b className="text-snag">▲ </b>}

@@ -38,7 +38,7 @@ export const hold: Step = async (context) => {
     await keepNoTime(context, meant);
     throw new SnagFound(
       'missed',
-      `It was to open ${shownIn(meant.opensAt?.zone, opening.moment)}, and could not`,
+      `It was to open ${shownIn(meant.opensAt?.zone ?? 'UTC', opening.moment)}, and could not`,
       'Open it now, or set another time',
     );
   }

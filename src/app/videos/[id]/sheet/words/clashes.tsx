@@ -6,6 +6,7 @@ import { shownIn } from '@/core/release/in-words';
 import type { Clash } from '@/desk/release/clashes';
 import { ask } from '@/ui/ask';
 import { APART_CHOICES } from '@/ui/fields/choices';
+import { useZone } from '@/ui/moment';
 import type { SheetHandle } from '../use-sheet';
 
 const apartWords = (hours: number) => APART_CHOICES.find(([value]) => Number(value) === hours)?.[1] ?? `${hours} hours`;
@@ -13,6 +14,7 @@ const apartWords = (hours: number) => APART_CHOICES.find(([value]) => Number(val
 /** What opens on the same channels too near; it stops nothing. */
 export function Clashes({ handle }: { handle: SheetHandle }) {
   const { id, values, updatedAt } = handle.sheet;
+  const zone = useZone();
   const { data } = useQuery({
     queryKey: ['sheet', id, 'clashes', values.opensAt, updatedAt],
     queryFn: () => ask<{ clashes: Clash[] }>(`/api/videos/${id}/clashes`),
@@ -24,8 +26,8 @@ export function Clashes({ handle }: { handle: SheetHandle }) {
       <Link href={`/videos/${videoId}`} className="textlink">
         {title || 'Another video'}
       </Link>{' '}
-      opens on {channel} {shownIn(undefined, new Date(at))}; there is to be {apartWords(hoursApart)} between two
-      releases there.
+      opens on {channel} {shownIn(zone, new Date(at))}; there is to be {apartWords(hoursApart)} between two releases
+      there.
     </p>
   ));
 }

@@ -6,10 +6,11 @@ import { ValidationError } from 'yup';
 import { type FoundFile, groupsAtRest, type InboxGroup } from '@/core/inbox';
 import { MarkerFileError } from '@/core/markers';
 import { openWarnings } from '@/core/preflight';
-import { cutById } from '@/store/cuts';
+import { cutById, cutsByFingerprint } from '@/store/cuts';
 import { database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { bringLocalFile } from '../cut/bring-local-file';
+import { fingerprintOfFile } from '../cut/file-proof';
 import { DeskError } from '../desk-error';
 import { sendVideo } from '../drop/send';
 import { log } from '../log';
@@ -124,7 +125,7 @@ async function bring(folder: string, name: string, signal: AbortSignal): Promise
   const noted = await readFile(note, 'utf8').catch(() => undefined);
   let [videoId = '', cutId = ''] = noted?.split(' ') ?? [];
   if (!noted || !(await cutById(database(), cutId))) {
-    ({ videoId, cutId } = await bringLocalFile(path.join(folder, name)));
+    ({ videoId, cutId } = (await broughtBefore(folder, name)) ?? (await bringLocalFile(path.join(folder, name))));
     await writeFile(note, `${videoId} ${cutId}`);
   }
   for (;;) {
@@ -136,6 +137,19 @@ async function bring(folder: string, name: string, signal: AbortSignal): Promise
     }
     await pause(LOOK_MILLISECONDS, undefined, { signal });
   }
+}
+
+/**
+ * What a worker has brought in out of this folder that was ended before it noted so; it would be refused as here already. It
+ * came after the folder was made, whose name tells when (UUIDv7, RFC 9562 section 5.7).
+ */
+async function broughtBefore(folder: string, name: string): Promise<{ videoId: string; cutId: string } | undefined> {
+  const file = path.join(folder, name);
+  const fingerprint = await fingerprintOfFile(file, (await stat(file)).size);
+  const brought = (await cutsByFingerprint(database(), fingerprint)).find(
+    ({ id, fileName, state }) => id > path.basename(folder) && fileName === name && state !== 'arriving',
+  );
+  return brought && { videoId: brought.videoId, cutId: brought.id };
 }
 
 async function takeBeside(videoId: string, folder: string, name: string, group: InboxGroup): Promise<void> {

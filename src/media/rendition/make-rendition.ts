@@ -1,4 +1,4 @@
-import { mkdtemp, rename, rm, stat } from 'node:fs/promises';
+import { mkdtemp, rename, rm, stat, statfs } from 'node:fs/promises';
 import path from 'node:path';
 import { createInterface } from 'node:readline';
 import type { Readable } from 'node:stream';
@@ -18,6 +18,8 @@ const HANGS_MILLISECONDS = 3 * 60 * 1000;
 const LONGEST_MILLISECONDS = 7 * 24 * 3600 * 1000;
 /** An encoder keeps many large frames for each core that it has. */
 const MOST_MEMORY_BYTES = 32 * 1024 ** 3;
+/** With less than this free, a disk is full. */
+const FULL_BYTES = 64 * 1024;
 /** Tries to come below a size; each aims lower by what the one before was too much. */
 const MOST_TRIES = 3;
 
@@ -66,7 +68,12 @@ export async function makeRendition(
       onStart: making.onStart,
     });
     if (recipe.sphere) await addSphere(half, recipe.container, making);
-    const made = await readFacts(half, (await stat(half)).size, making.signal);
+    const made = await readFacts(half, (await stat(half)).size, making.signal).catch(async (error: unknown) => {
+      // ffmpeg takes a disk that becomes full with the last bytes of a small file for no error.
+      const { bavail, bsize } = await statfs(folder);
+      if (bavail * bsize < FULL_BYTES) throw new ProgramError('ffmpeg', 'No space left on device');
+      throw error;
+    });
     expectLength(made, recipe, facts);
     await rename(half, to);
     return made;

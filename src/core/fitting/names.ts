@@ -34,7 +34,17 @@ export function shelfView(shelf: Shelf, takesLinks: boolean): TemplateView {
 
 /** A day in words, in a language where one is known: 25 November 2026. @param day as YYYY-MM-DD */
 export function dayInWords(day: string, language: string): string {
-  const form = { dateStyle: 'long', timeZone: 'UTC' } as const;
+  return dayFormat(language).format(new Date(`${day}T00:00:00Z`));
+}
+
+/** To make one takes longer than to fit all words of a video. */
+const dayFormats = new Map<string, Intl.DateTimeFormat>();
+
+function dayFormat(language: string): Intl.DateTimeFormat {
+  const kept = dayFormats.get(language);
+  if (kept) return kept;
   const known = Intl.DateTimeFormat.supportedLocalesOf(language || 'en-GB');
-  return new Intl.DateTimeFormat([...known, 'en-GB'], form).format(new Date(`${day}T00:00:00Z`));
+  const made = new Intl.DateTimeFormat([...known, 'en-GB'], { dateStyle: 'long', timeZone: 'UTC' });
+  dayFormats.set(language, made);
+  return made;
 }

@@ -3,7 +3,7 @@ import { registerCaptions } from '../shared/captions';
 import { registerGroups } from '../shared/groups';
 import { Problem } from '../shared/problem';
 import { newVideoId, openSite, valid } from '../shared/site';
-import { sizeOf } from '../shared/transcode';
+import { shapeOf } from '../shared/transcode';
 import { askPage, portfolioPage, STYLE, shutPage, workPage } from './pages';
 import { Parts } from './parts';
 import { cookieOf, hashOf, hasPassword, isPassword } from './password';
@@ -165,7 +165,7 @@ export async function fieldgate(folder: string, port: number, hour: number): Pro
 
   server.put('/v2/works/:id/cover', async (request) => {
     const work = site.videoFor(request);
-    const shape = await sizeOf(processing.originalOf(work.id)).catch(() => undefined);
+    const shape = await shapeOf(processing.originalOf(work.id)).catch(() => undefined);
     return shown(await site.keepThumbnail(work, request, checkCover(shape)));
   });
 

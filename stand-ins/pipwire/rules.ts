@@ -1,6 +1,6 @@
 import { number, object, string } from 'yup';
 import type { Problem, ProblemShape } from '../shared/problem';
-import { sizeOf } from '../shared/transcode';
+import type { FileShape } from '../shared/transcode';
 
 const MIB = 1024 ** 2;
 const LONGEST_SECONDS = 120;
@@ -31,8 +31,7 @@ export const wordsShape = object({
 }).noUnknown();
 
 /** Looks at a clip once it is here. @throws Error with what is wrong with it */
-export async function inspectClip(file: string, seconds: number): Promise<void> {
-  const { codec, container } = await sizeOf(file);
+export function inspectClip({ codec, container, seconds }: FileShape): void {
   if (!container.includes('mp4') || codec !== 'h264') throw new Error('a clip has to be MP4 with H.264');
   if (Math.floor(seconds) > LONGEST_SECONDS) throw new Error(`a clip lasts at most ${LONGEST_SECONDS} s`);
 }

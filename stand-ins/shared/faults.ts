@@ -1,5 +1,6 @@
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { Transform } from 'node:stream';
+import { setTimeout as pause } from 'node:timers/promises';
 import type { FastifyInstance } from 'fastify';
 import { array, type InferType, number, object, string } from 'yup';
 import { Problem } from './problem';
@@ -18,6 +19,8 @@ const faultShape = object({
       'turn down',
       'time forgotten',
       'dispute refused',
+      'encode',
+      'late',
     ])
     .required(),
   /** Only files whose name contains this. */
@@ -26,7 +29,7 @@ const faultShape = object({
   times: number().integer().min(1),
   /** For `cut` and `stall`: after so many bytes of a request. For `line`: bytes a second. */
   bytes: number().integer().min(0),
-  /** For `answer`: the status, and the seconds of Retry-After; `path` is a part of the address it answers to. */
+  /** For `answer`: the status, and the seconds of Retry-After; `path`, for `late`, too, is a part of the address. */
   status: number().integer().min(400).max(599),
   retryAfter: number().integer().min(0),
   path: string(),
@@ -42,7 +45,7 @@ const faultShape = object({
   /** For `alter`: the field that is changed, and to what; for `rights match` the name of the music. */
   field: string().oneOf(['title', 'description', 'tags', 'file']),
   value: string(),
-  /** For `slow processing`: the seconds that it takes longer. */
+  /** For `slow processing` and `late`: the seconds that it takes longer. */
   seconds: number().min(0),
 }).noUnknown();
 
@@ -53,6 +56,8 @@ export class Faults {
   private set: Fault[];
   /** How many bytes of each file have come over the line, those that came twice counted twice. */
   private readonly passed = new Map<string, number>();
+  /** How often faults of each kind have struck. */
+  private readonly struck = new Map<string, number>();
 
   constructor(private readonly file: string) {
     this.set = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Fault[]) : [];
@@ -74,6 +79,7 @@ export class Faults {
         fileName.includes(each.match ?? '') &&
         (each.path === undefined || path.includes(each.path)),
     );
+    if (fault) this.struck.set(kind, (this.struck.get(kind) ?? 0) + 1);
     if (fault?.times !== undefined) {
       fault.times -= 1;
       this.keep(this.set.filter((each) => each.times !== 0));
@@ -84,6 +90,7 @@ export class Faults {
   /** Every fault of a kind that strikes here, each once. */
   strikeAll(kind: Fault['kind'], fileName: string): Fault[] {
     const struck = this.set.filter((each) => each.kind === kind && fileName.includes(each.match ?? ''));
+    this.struck.set(kind, (this.struck.get(kind) ?? 0) + struck.length);
     for (const fault of struck) if (fault.times !== undefined) fault.times -= 1;
     this.keep(this.set.filter((each) => each.times !== 0));
     return struck;
@@ -120,6 +127,7 @@ export class Faults {
   /** The control interface, and the answers that a fault gives in the place of the site. */
   register(server: FastifyInstance): void {
     server.get('/control/passed', async () => Object.fromEntries(this.passed));
+    server.get('/control/struck', async () => Object.fromEntries(this.struck));
     server.get('/control/faults', async () => this.set);
     server.put('/control/faults', async (request) => {
       return this.keep(await array(faultShape).required().validate(request.body));
@@ -131,6 +139,8 @@ export class Faults {
     server.addHook('onRequest', async (request) => {
       if (/^\/control\//.test(request.url) || (request.url.startsWith('/oauth/') && request.url !== '/oauth/token'))
         return;
+      const late = this.strike('late', '', request.url);
+      if (late) await pause((late.seconds ?? 0) * 1000);
       const fault = this.strike('answer', '', request.url);
       if (fault) {
         const status = fault.status ?? 503;

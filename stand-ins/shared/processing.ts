@@ -5,7 +5,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import type { Faults } from './faults';
 import type { Hosted } from './hosted';
 import type { Records } from './records';
-import { secondsOf, sha256Of, still, transcode } from './transcode';
+import { type FileShape, sha256Of, shapeOf, still, transcode } from './transcode';
 
 const FIRST_HEIGHT = 240;
 const FULL_HEIGHT = 720;
@@ -16,7 +16,7 @@ type FileName = (typeof NAMES)[number];
 /** What a site does of its own while it processes. */
 export interface ProcessingHooks<T extends Hosted> {
   /** Looks at the file before anything is made of it. @throws Error with what is wrong with it */
-  inspect?(file: string, seconds: number): Promise<void>;
+  inspect?(shape: FileShape): void;
   /** What is known once the first version plays. */
   afterFirst?(video: T, faults: Faults, original: string): Partial<T> | Promise<Partial<T>>;
   /** Fields that a fault alters. */
@@ -26,6 +26,10 @@ export interface ProcessingHooks<T extends Hosted> {
   /** The moment of the still, in seconds, where it is not left to the site. */
   stillAt?(video: T): number | undefined;
 }
+
+/** Whether a file is already what its version of at most so many lines would be. */
+const isPlayedAsItIs = ({ codec, sound, container, bits, height }: FileShape, lines: number): boolean =>
+  codec === 'h264' && bits === 8 && height <= lines && container.includes('mp4') && ['aac', undefined].includes(sound);
 
 /** Works through the videos that have come in, one at a time: a small first version, then the full one. */
 export class Processing<T extends Hosted> {
@@ -122,18 +126,21 @@ export class Processing<T extends Hosted> {
     if (!video) return;
     const altered = this.faults.strike('alter', video.fileName);
     const sha256 = altered?.field === 'file' ? '0'.repeat(64) : await sha256Of(original);
-    const seconds = await secondsOf(original);
+    const shape = await shapeOf(original);
+    const { seconds } = shape;
+    // A fault of this kind has it encoded also where it could be copied.
+    const copies = !this.faults.strike('encode', video.fileName);
     this.change(id, { file: { sha256, size: video.size }, seconds, stage: 'first', progress: 0 } as Partial<T>);
     const failure = this.faults.strike('fail processing', video.fileName);
     if (failure) throw new Error(failure.reason ?? 'it ends in the middle of a picture');
-    await this.hooks.inspect?.(original, seconds);
-    await this.version(id, 'first.mp4', FIRST_HEIGHT, seconds);
+    this.hooks.inspect?.(shape);
+    await this.version(id, 'first.mp4', FIRST_HEIGHT, shape, copies);
     await this.makeStill(id);
     const more = await this.hooks.afterFirst?.(this.videos.get(id) ?? video, this.faults, original);
     this.change(id, { stage: 'full', progress: 0, ...more } as Partial<T>);
     const slow = this.faults.strike('slow processing', video.fileName);
     if (slow) await pause((slow.seconds ?? 0) * 1000);
-    await this.version(id, 'full.mp4', FULL_HEIGHT, seconds);
+    await this.version(id, 'full.mp4', FULL_HEIGHT, shape, copies);
     const processed = this.videos.get(id);
     if (!processed) return;
     if (altered) {
@@ -143,16 +150,24 @@ export class Processing<T extends Hosted> {
     this.hooks.whenReady?.(this.videos.get(id) ?? processed);
   }
 
-  private async version(id: string, name: 'first.mp4' | 'full.mp4', height: number, seconds: number): Promise<void> {
+  private async version(
+    id: string,
+    name: 'first.mp4' | 'full.mp4',
+    height: number,
+    shape: FileShape,
+    copies: boolean,
+  ): Promise<void> {
     const target = this.fileOf(id, name);
     // The same file, sent once more, is prepared once.
     const digest = this.videos.get(id)?.file?.sha256 ?? '';
-    const known = this.prepared.get(`${digest} ${height}`);
-    if (known && existsSync(known)) {
-      await copyFile(known, `${target}.part`);
+    const known = copies ? this.prepared.get(`${digest} ${height}`) : undefined;
+    const plays = copies && isPlayedAsItIs(shape, height) ? this.originalOf(id) : undefined;
+    const from = known && existsSync(known) ? known : plays;
+    if (from) {
+      await copyFile(from, `${target}.part`);
       this.change(id, { progress: 1 } as Partial<T>);
     } else
-      await transcode(this.originalOf(id), `${target}.part`, height, seconds, (progress) =>
+      await transcode(this.originalOf(id), `${target}.part`, height, shape.seconds, (progress) =>
         this.change(id, { progress } as Partial<T>),
       );
     renameSync(`${target}.part`, target);

@@ -22,29 +22,38 @@ function run(program: string, args: string[], onLine: (line: string) => void): P
   });
 }
 
-/** The length of a video file in seconds. */
-export async function secondsOf(file: string): Promise<number> {
-  const out = await run(
-    'ffprobe',
-    ['-v', 'error', '-show_entries', 'format=duration', '-of', 'csv=p=0', file],
-    () => {},
-  );
-  return Number(out.trim());
+/** What a site sees of a file: its picture in pixels, codecs, bits a sample, container as ffprobe calls it, and seconds. */
+export interface FileShape {
+  width: number;
+  height: number;
+  codec: string;
+  bits: number;
+  /** Its sound, where it has any. */
+  sound: string | undefined;
+  container: string;
+  seconds: number;
 }
 
-/** The picture of a video file in pixels, its codec, bits a sample, and its container as ffprobe calls it. */
-export async function sizeOf(
-  file: string,
-): Promise<{ width: number; height: number; codec: string; bits: number; container: string }> {
-  const entries = 'stream=codec_name,width,height,pix_fmt:format=format_name';
-  const args = ['-v', 'error', '-select_streams', 'v:0', '-show_entries', entries, '-of', 'json', file];
-  const probe = JSON.parse(await run('ffprobe', args, () => {})) as {
-    streams: { codec_name: string; width: number; height: number; pix_fmt?: string }[];
-    format: { format_name: string };
+/** @throws where it is no file that can be read */
+export async function shapeOf(file: string): Promise<FileShape> {
+  const entries = 'stream=codec_type,codec_name,width,height,pix_fmt:format=format_name,duration';
+  const probe = JSON.parse(
+    await run('ffprobe', ['-v', 'error', '-show_entries', entries, '-of', 'json', file], () => {}),
+  ) as {
+    streams: { codec_type: string; codec_name: string; width?: number; height?: number; pix_fmt?: string }[];
+    format: { format_name: string; duration: string };
   };
-  const { codec_name: codec = '', width = 0, height = 0, pix_fmt: layout = '' } = probe.streams[0] ?? {};
-  const bits = Number(/p(\d\d)[lb]e$/.exec(layout)?.[1] ?? 8);
-  return { width, height, codec, bits, container: probe.format.format_name };
+  const first = (type: string) => probe.streams.find(({ codec_type }) => codec_type === type);
+  const { codec_name: codec = '', width = 0, height = 0, pix_fmt: layout = '' } = first('video') ?? {};
+  return {
+    width,
+    height,
+    codec,
+    bits: Number(/p(\d\d)[lb]e$/.exec(layout)?.[1] ?? 8),
+    sound: first('audio')?.codec_name,
+    container: probe.format.format_name,
+    seconds: Number(probe.format.duration),
+  };
 }
 
 /** Makes an MP4 of at most `height` lines; `onProgress` hears the share that is done. */

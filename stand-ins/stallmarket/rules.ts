@@ -1,7 +1,7 @@
 import { array, number, object, string } from 'yup';
 import type { FoldRule } from '../shared/folded';
 import { Problem, type ProblemShape } from '../shared/problem';
-import { sizeOf } from '../shared/transcode';
+import type { FileShape } from '../shared/transcode';
 import { CATALOGUE } from './people';
 
 /** At first two lines, and of those 120 bytes. */
@@ -38,8 +38,7 @@ export function checkProducts(products: readonly string[] | undefined): void {
 }
 
 /** Looks at a clip once it is here. @throws Error with what is wrong with it */
-export async function inspectClip(file: string): Promise<void> {
-  const { width, height, codec, bits } = await sizeOf(file);
+export function inspectClip({ width, height, codec, bits }: FileShape): void {
   if (codec !== 'h264') throw new Error('a clip has to be H.264');
   if (bits > 8) throw new Error('a clip has 8 bits a sample');
   if (width > 1920 || height > 1080) throw new Error('a clip has at most 1920×1080');

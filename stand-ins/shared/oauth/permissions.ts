@@ -62,6 +62,11 @@ export class Permissions {
     return { token: found, grant };
   }
 
+  /** The ids of the permissions that hold. */
+  inForce(): string[] {
+    return this.grants.all().flatMap(({ id, ended }) => (ended ? [] : [id]));
+  }
+
   /** The permission behind an access token. */
   grantOf(accessToken: string): Grant | undefined {
     return this.find(accessToken, 'access')?.grant;

@@ -128,6 +128,7 @@ export function registerOAuth(server: FastifyInstance, site: OAuthSite, permissi
     return reply.status(200).send();
   });
 
+  server.get('/control/permissions', async () => permissions.inForce());
   server.post('/control/expire-tokens', async () => permissions.expireAccess());
   server.post('/control/take-back', async (request) =>
     permissions.takeBack(((request.body ?? {}) as { personId?: string }).personId),

@@ -46,6 +46,15 @@ describe('repairs that are offered', () => {
     expect(all && chapterFindings(all.after, RULES, END).map(({ rule }) => rule)).toEqual([]);
     expect(allRepairs([chapter(0), chapter(30), chapter(60)], RULES, END)).toBeUndefined();
   });
+
+  it('count what stands behind the end, where the length is known', () => {
+    const late = [chapter(0), chapter(30), chapter(60, 'A name that is too long'), chapter(130)];
+    const all = allRepairs(late, RULES, END);
+    expect(all?.after.map(({ time }) => time.num / time.den)).toEqual([0, 30, 60]);
+    expect(all && chapterFindings(all.after, RULES, END)).toEqual([]);
+    // Without the length nothing is behind it, and one repair alone is no “all”.
+    expect(allRepairs(late, RULES, undefined)).toBeUndefined();
+  });
 });
 
 describe('what a repair changes on the time line', () => {

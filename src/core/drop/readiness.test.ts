@@ -102,6 +102,42 @@ describe('readiness', () => {
   });
 });
 
+describe('what a release needs', () => {
+  const opening = (more: Partial<ReadinessInput>, site = SITE) => missingFor({ ...READY, ...more }, site);
+
+  it.each(['at a time', 'first showing'] as const)('%s wants its time', (waitsFor) => {
+    expect(opening({ waitsFor })).toEqual([{ place: 'privacy', what: 'Say at what time it opens' }]);
+    expect(opening({ waitsFor, opensAt: { wall: '2026-11-28T18:30:00', zone: 'UTC' } })).toEqual([]);
+  });
+
+  it.each(['on my word', 'together'] as const)('%s wants none', (waitsFor) => {
+    expect(opening({ waitsFor })).toEqual([]);
+  });
+
+  it('can wait for nothing where a site opens by itself, and says for what it cannot', () => {
+    const itself = { ...SITE, opensItself: true };
+    const what = (waitsFor: ReadinessInput['waitsFor']) => opening({ waitsFor }, itself).map((each) => each.what);
+    expect(what('on my word')).toEqual(['Testfold opens it as soon as it is approved, and cannot wait for you']);
+    expect(what('together')).toEqual(['Testfold opens it as soon as it is approved, and cannot wait for the others']);
+    // One sentence is enough: a time would not help.
+    expect(what('at a time')).toEqual(['Testfold opens it as soon as it is approved, and cannot wait for a time']);
+  });
+
+  it('with a password wants one, and where it is not offered says what is', () => {
+    const withPasswords = { ...SITE, privacies: { ...SITE.privacies, password: 'Gate' } };
+    expect(opening({ privacy: 'password', password: '' }, withPasswords)).toEqual([
+      { place: 'privacy', what: 'Say the password' },
+    ]);
+    expect(opening({ privacy: 'password', password: 'oakum' }, withPasswords)).toEqual([]);
+    expect(opening({ privacy: 'link' })).toEqual([
+      {
+        place: 'privacy',
+        what: 'Testfold has nothing that is for people with the link; choose for this channel: All, Me',
+      },
+    ]);
+  });
+});
+
 describe('words for a site', () => {
   it('carry the chapters below the description where the site takes them so', () => {
     const chapters = [chapter(0, 'A'), chapter(15, 'B'), chapter(30, 'C')];

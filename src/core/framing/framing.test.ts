@@ -148,4 +148,11 @@ describe('placing by hand', () => {
       expect(middleOf(cornerAt({ x: 4321, y: 5678 }, sizes), sizes)).toEqual({ x: 4321, y: 5678 });
     }
   });
+
+  it('keeps the middle in the picture where a frame is dragged out of it', () => {
+    const sizes = { full: { width: 1000, height: 500 }, frame: { width: 200, height: 200 } };
+    expect(middleOf({ x: -400, y: -101 }, sizes)).toEqual({ x: 0, y: 0 });
+    expect(middleOf({ x: 901, y: 401 }, sizes)).toEqual({ x: 10_000, y: 10_000 });
+    expect(middleOf({ x: 400, y: 150 }, sizes)).toEqual({ x: 5000, y: 5000 });
+  });
 });

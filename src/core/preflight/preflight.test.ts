@@ -65,7 +65,13 @@ describe('what is found in a file', () => {
     ['silence throughout', { silent: [span(0, 60)] }, ['silent']],
     ['a pause', { silent: [span(20, 26)] }, []],
     ['sound after the picture', { pictureEnds: 57, soundEnds: 60 }, ['sound after the picture']],
+    ['sound that ends half a second after the picture', { pictureEnds: 59.5, soundEnds: 60 }, []],
+    ['sound that ends a little more after it', { pictureEnds: 59.499, soundEnds: 60 }, ['sound after the picture']],
     ['picture after the sound', { soundEnds: 55 }, ['picture after the sound']],
+    ['a second of picture after the sound', { soundEnds: 59 }, []],
+    ['a little more than a second', { soundEnds: 58.999 }, ['picture after the sound']],
+    ['no more than a second that is not there', { pictureEnds: 59, soundEnds: 59 }, []],
+    ['a little more that is not there', { pictureEnds: 58.999, soundEnds: 58.999 }, ['breaks off']],
     ['an end that is not there', { pictureEnds: 40, soundEnds: 40 }, ['breaks off']],
     ['a quiet one', { sound: { integratedLufs: -35 } }, ['too quiet']],
     ['a loud one', { sound: { integratedLufs: -6 } }, ['too loud']],
@@ -183,6 +189,17 @@ describe('a finding that is put right', () => {
   const black = span(57, 60);
   const finding = { rule: 'black at the end', span: black };
   const offer = remedyOffer(finding);
+
+  it.each([
+    [{ way: 'end', at: seconds(57) }, { to: seconds(57) }],
+    [{ way: 'start', at: seconds(2) }, { from: seconds(2) }],
+    [{ way: 'loudness' }, { loudness: -16 }],
+    [{ way: 'index' }, { indexFirst: true }],
+    [{ way: 'sphere' }, { sphere: true }],
+    [{ way: 'convert' }, { convert: true }],
+  ] as const)('%o becomes %o, beside what was chosen before', (way, remedies) => {
+    expect(withRemedy({ silence: [span(1, 2)] }, way, -16)).toEqual({ silence: [span(1, 2)], ...remedies });
+  });
 
   it('warns no more where what goes out has it no more, and again where too little is left off', () => {
     if (!offer) throw new Error('no remedy');

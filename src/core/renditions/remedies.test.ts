@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compare, type Fraction, fraction, minus, over, times } from '../time';
-import { movedChapters, movedMoment } from './remedies';
+import { movedChapters, movedMoment, nearestMoment } from './remedies';
 
 const rates = [
   fraction(24_000, 1001),
@@ -55,5 +55,30 @@ describe('what is left off at the start', () => {
     expect(movedMoment(fraction(8), remedies, facts)).toBeUndefined();
     expect(movedMoment(fraction(5), remedies, facts)).toEqual(minus(fraction(5), fraction(2)));
     expect(compare(movedMoment(fraction(2), remedies, facts) ?? fraction(1), fraction(0))).toBe(0);
+  });
+});
+
+describe('the moment nearest to one that may be left off', () => {
+  const facts = { duration: fraction(60) };
+  const near = (at: number, remedies: Parameters<typeof nearestMoment>[1]) =>
+    nearestMoment(fraction(at), remedies, facts);
+
+  it('is itself where it stays, counted from where the file begins', () => {
+    expect(near(20, {})).toEqual(fraction(20));
+    expect(near(20, { from: fraction(12), to: fraction(40) })).toEqual(fraction(8));
+    expect(near(30, { without: [{ from: fraction(10), to: fraction(15) }] })).toEqual(fraction(25));
+  });
+
+  it('is the first that stays after one that is left off', () => {
+    expect(near(3, { from: fraction(12) })).toEqual(fraction(0));
+    expect(near(12, { without: [{ from: fraction(10), to: fraction(15) }] })).toEqual(fraction(10));
+  });
+
+  it('is the start where nothing stays after it', () => {
+    expect(near(50, { from: fraction(12), to: fraction(40) })).toEqual(fraction(0));
+    expect(near(40, { from: fraction(12), to: fraction(40) })).toEqual(fraction(0));
+    expect(near(39, { from: fraction(12), to: fraction(40) })).toEqual(fraction(27));
+    expect(near(60, {})).toEqual(fraction(0));
+    expect(near(58, { without: [{ from: fraction(55), to: fraction(60) }] })).toEqual(fraction(0));
   });
 });

@@ -1,14 +1,17 @@
 import path from 'node:path';
 import { defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
+import { PATIENCE, TEST_PATIENCE } from './tests/setup/patience';
 
 const alias = { '@': path.resolve('src') };
-const setupFiles = ['tests/setup/properties.ts'];
-// CI's machine is shared and stalls for seconds; what passed only at the second try is named at the end (bin/test.mjs).
-const retry = process.env.CI ? 1 : 0;
+const setupFiles = ['tests/setup/spent.ts', 'tests/setup/properties.ts'];
+const ITS_MACHINE = 'tests/setup/its-machine.ts';
+const timeouts = { testTimeout: TEST_PATIENCE, hookTimeout: TEST_PATIENCE };
+/** What a file loads is loaded once for all of a process. */
+const isolate = false;
 
 /** Files that take long though they are short: the others fill the time beside them. Without this, they would be the last. */
-const LONG = ['bench.test.ts', 'sites.test.ts', 'crash.test.ts'];
+const LONG = ['sites.test.ts', 'crash.test.ts', 'never-public.test.ts', 'release-model.test.ts', 'start.test.ts'];
 
 class LongFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
@@ -28,42 +31,37 @@ export default defineConfig({
           name: 'unit',
           setupFiles,
           include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'tests/outside/**/*.test.ts'],
-          // What they load keeps nothing from one file to the next, and is loaded once.
-          isolate: false,
-          // Some of them start the command line or ffmpeg several times, on a machine that stalls, standing back behind others.
-          testTimeout: 180_000,
+          isolate,
+          ...timeouts,
         },
       },
       {
         resolve: { alias },
         test: {
           name: 'integration',
-          setupFiles: ['tests/setup/its-machine.ts', ...setupFiles],
-          retry,
+          setupFiles: [ITS_MACHINE, ...setupFiles, 'tests/setup/empty-desk.ts'],
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: 'tests/setup/integration.ts',
           pool: 'forks',
-          maxWorkers: 3,
-          isolate: false,
-          // Each look asks the database, beside those that are to get on.
-          expect: { poll: { timeout: 10_000, interval: 100 } },
-          testTimeout: 90_000,
-          hookTimeout: 60_000,
+          // They wait for sites more than they compute.
+          maxWorkers: 5,
+          isolate,
+          expect: { poll: { timeout: PATIENCE, interval: 100 } },
+          ...timeouts,
         },
       },
       {
         resolve: { alias },
         test: {
           name: 'e2e',
-          retry,
-          // Two cores run all suites at a time: a page may take longer than the second that is waited for by default.
-          expect: { poll: { timeout: 10_000, interval: 200 } },
+          setupFiles: [ITS_MACHINE, ...setupFiles],
+          expect: { poll: { timeout: PATIENCE, interval: 200 } },
           include: ['tests/e2e/**/*.test.ts'],
+          globalSetup: 'tests/setup/e2e.ts',
           pool: 'forks',
-          // Each file has a machine of its own.
           maxWorkers: 2,
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          isolate,
+          ...timeouts,
         },
       },
     ],

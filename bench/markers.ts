@@ -1,9 +1,9 @@
 import { MARKER_WRITERS, marker, readMarkerFile, type WrittenFormat } from '@/core/markers';
 import { rate, timeOfFrame } from '@/core/time';
 import { fastest } from './fastest';
+import { rounded, SHORT, say } from './say';
 
-/** A short form, for the tests: few markers. */
-const COUNT = process.env.BENCH_SHORT === '1' ? 200 : 10_000;
+const COUNT = SHORT ? 200 : 10_000;
 
 const at = rate(30000, 1001);
 const markers = Array.from({ length: COUNT }, (_, index) =>
@@ -11,15 +11,14 @@ const markers = Array.from({ length: COUNT }, (_, index) =>
 );
 
 const json = JSON.stringify(markers);
-const baseline = await fastest(() => JSON.parse(json));
+const baseline = await fastest(() => JSON.parse(json), 5);
 for (const format of Object.keys(MARKER_WRITERS) as WrittenFormat[]) {
   const bytes = new TextEncoder().encode(MARKER_WRITERS[format]({ rate: at, startFrame: 0, markers }));
-  const read = await fastest(() => readMarkerFile(bytes, { rate: at }));
-  const line = {
+  const read = await fastest(() => readMarkerFile(bytes, { rate: at }), 5);
+  say({
     measure: `read ${COUNT} markers`,
     format,
-    milliseconds: Math.round(read),
-    timesJsonParse: Number((read / baseline).toFixed(1)),
-  };
-  process.stdout.write(`${JSON.stringify(line)}\n`);
+    milliseconds: rounded(read, 1),
+    timesJsonParse: rounded(read / baseline, 1),
+  });
 }

@@ -13,9 +13,8 @@ import {
 } from '@/core/renditions';
 import { readFacts } from '@/media/facts';
 import { makeRendition } from '@/media/rendition/make-rendition';
+import { rounded, SHORT, say } from './say';
 
-/** A short form, for the tests: a short file. */
-const SHORT = process.env.BENCH_SHORT === '1';
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
 
 /** A picture that moves, with grain, as a delivery has it. */
@@ -61,7 +60,7 @@ const RECIPES: Recipe[] = [
   recipe({ way: 'quality', quality: 20, ceiling: 20_000 }, SHORT ? 90 : 720),
 ];
 
-const over = (expected: number, real: number) => Number((expected / real).toFixed(2));
+const over = (expected: number, real: number) => rounded(expected / real, 2);
 
 try {
   const first = await cut('first.mp4', SHORT ? 1 : 20, SHORT ? '320x180' : '1280x720');
@@ -74,7 +73,7 @@ try {
       const since = performance.now();
       const { size } = await makeRendition(file, facts, made, path.join(folder, `made-${Math.random()}.mp4`));
       const seconds = (performance.now() - since) / 1000;
-      const line = {
+      say({
         measure: 'what was expected of a file, over what came',
         encoder: encoderOf(made),
         learnedFrom: before.length,
@@ -82,8 +81,7 @@ try {
         sizeInRange: size >= expected.size.least && size <= expected.size.most,
         timeExpectedOverReal: over(expected.making.likely, seconds),
         timeInRange: seconds >= expected.making.least && seconds <= expected.making.most,
-      };
-      process.stdout.write(`${JSON.stringify(line)}\n`);
+      });
       const megapixels = megapixelsOf(made, facts);
       before.unshift({ encoder: encoderOf(made), megapixels, seconds, expected: expected.size.likely, size });
     }

@@ -1,81 +1,77 @@
-import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
-import os from 'node:os';
+import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { ensureBuild } from './setup/build.mjs';
+import { foundTooFew, lastLines } from './checks/report.mjs';
+import { run } from './checks/run.mjs';
+import { SPENT, testsOf } from './checks/tests.mjs';
 import { DATABASE_PROGRAMS, ensurePrograms } from './setup/debian.mjs';
 import { ensurePackages } from './setup/packages.mjs';
 
 const root = path.dirname(path.dirname(fileURLToPath(import.meta.url)));
-const reports = mkdtempSync(path.join(os.tmpdir(), 'kettle-report-'));
-
+const words = process.argv.slice(2);
+const began = Date.now();
 const failed = [];
+const checks = [];
+const projects = [];
 
-/** Runs a check; what it prints is shown at once, or when it is done. */
-async function check(name, args, { atOnce = false, niceness = 0 } = {}) {
-  if (atOnce) console.error(`\n— ${name}`);
-  const child = spawn(process.execPath, args, { cwd: root, stdio: atOnce ? 'inherit' : ['ignore', 'pipe', 'pipe'] });
-  os.setPriority(child.pid, niceness);
-  const said = [];
-  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (data) => said.push(data));
-  const status = await new Promise((resolve) => child.once('close', resolve));
-  if (!atOnce) console.error(`\n— ${name}\n${Buffer.concat(said)}`);
-  if (status !== 0) failed.push(name);
+/** Processor seconds of what this process has started and waited for (proc(5), cutime and cstime, in hundredths). */
+function secondsOfChildren() {
+  const fields = readFileSync('/proc/self/stat', 'utf8').split(') ')[1].split(' ');
+  return (Number(fields[13]) + Number(fields[14])) / 100;
 }
 
-ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe', 'chromium', 'mkvmerge']);
+ensurePrograms([...DATABASE_PROGRAMS, 'ffmpeg', 'ffprobe', 'chromium-headless-shell', 'mkvmerge']);
 ensurePackages(root);
+checks.push({ name: 'installs', seconds: secondsOfChildren() });
 
-/** Runs the tests of a project. */
-async function test(name, project, { args: more = [], ...options } = {}) {
-  const report = path.join(reports, `${project}.json`);
-  const args = [
-    ...['node_modules/vitest/vitest.mjs', 'run', '--passWithNoTests', '--project', project, ...more],
-    ...['--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-    ...process.argv.slice(2),
-  ];
-  await check(name, args, options);
-  return existsSync(report) ? JSON.parse(readFileSync(report, 'utf8')) : {};
+/** Runs something that passes or does not. */
+async function check(name, command, options = {}) {
+  const { status, said, seconds } = await run([process.execPath, ...command], { cwd: root, ...options });
+  console.error(`\n— ${name}\n${said}`);
+  checks.push({ name, seconds });
+  if (status !== 0) failed.push(name);
+  return status === 0;
+}
+
+/** Runs the tests of a project, where the words name any of them. */
+async function test(name, project, options) {
+  const ended = await testsOf(root, project, words, options);
+  if (!ended) return;
+  console.error(`\n— ${name}\n${ended.said}`);
+  projects.push({ name: project, ...ended });
+  if (ended.status !== 0) failed.push(name);
+}
+
+async function withPages() {
+  // Without the pages the others go on to their end, and are told of.
+  if (!(await check('pages', ['bin/setup/build.mjs']))) return;
+  await Promise.all([
+    test('end-to-end tests', 'e2e', { secondTry: true }),
+    // Only now: the build writes the declarations that pages need.
+    check('types', ['node_modules/typescript/bin/tsc', '-p', '.']),
+  ]);
 }
 
 // Side by side: the one waits for sites while the other computes, and each has a machine of its own. Those that only compute
-// go one by one and stand back, so that the others get on; they need no pages, so that they go while those are built.
-async function withPages() {
-  try {
-    await ensureBuild(root);
-  } catch (error) {
-    // The others go on to their end, and are told of.
-    console.error(error.message);
-    failed.push('pages');
-    return [];
-  }
-  // Those in the browser wait for pages: the others stand back for them a little.
-  const both = [
-    test('integration tests', 'integration', { atOnce: true, niceness: 1 }),
-    test('end-to-end tests', 'e2e'),
-  ];
-  // Only now: the build writes the declarations that pages need.
-  await check('types', ['node_modules/typescript/bin/tsc', '-p', '.']);
-  return Promise.all(both);
-}
-const biome = ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings', '.'];
-const [results] = await Promise.all([
-  Promise.all([withPages(), test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 5 })]).then(
-    (all) => all.flat(),
-  ),
-  check('lint, format and import directions', biome),
+// go one by one and stand back, so that the others get on; those in the browser wait for the pages, and come first then.
+await Promise.all([
+  withPages(),
+  test('integration tests', 'integration', { niceness: 1 }),
+  test('unit and outside tests', 'unit', { args: ['--maxWorkers=1'], niceness: 5 }),
+  check('lint, format and import directions', [
+    'node_modules/@biomejs/biome/bin/biome',
+    'ci',
+    '--error-on-warnings',
+    '.',
+  ]),
 ]);
-const sum = (field) => results.reduce((all, each) => all + (each[field] ?? 0), 0);
-const second = results
-  .flatMap(({ testResults }) => testResults ?? [])
-  .flatMap(({ assertionResults }) => assertionResults)
-  .filter(({ status, failureMessages }) => status === 'passed' && failureMessages.length > 0);
-for (const { fullName, failureMessages } of second) {
-  console.error(`\nPassed only at the second try: ${fullName}\n${failureMessages[0]}`);
-}
-if (failed.length > 0) console.error(`\nFailed: ${failed.join('; ')}`);
-process.stdout.write(
-  `\n${sum('numPassedTests')} passed, ${sum('numFailedTests')} failed, ${sum('numPendingTests')} skipped\n`,
-);
-process.exit(failed.length > 0 ? 1 : 0);
+// When nothing else runs: it measures.
+if (words.length === 0) await check('measurements, short', ['bin/bench.mjs', '--short']);
+
+const tooFew = foundTooFew(projects, words.length === 0);
+const seconds = Math.round((Date.now() - began) / 1000);
+const minutes = `${Math.floor(seconds / 60)} min ${seconds % 60} s`;
+process.stdout.write(lastLines(root, { projects, checks, minutes, spent: SPENT }).join('\n'));
+const wrong = [...failed, ...tooFew];
+if (wrong.length > 0) console.error(`Failed: ${wrong.join('; ')}`);
+process.exit(wrong.length > 0 ? 1 : 0);

@@ -3,8 +3,9 @@ import { once } from 'node:events';
 import { rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { SITE_PROFILES } from '@/sites/profiles';
 import { database } from '@/store/database';
-import { addressOf } from '../../tests/setup/desk';
+import { addressOf, setFaultsAt } from '../../tests/setup/desk';
 import type { Machine } from '../../tests/setup/machine';
 import type { Chance } from './chance';
 import type { Uploads } from './uploads';
@@ -24,11 +25,11 @@ interface FaultKind {
 }
 
 const root = path.resolve('bench/faults');
-export const fullDiskSettings = (home: string) => ({
-  NODE_OPTIONS: `--import ${path.join(root, 'full-disk.mjs')}`,
+/** Settings of a process whose disk can be full. @param more modules to load before it begins */
+export const fullDiskSettings = (home: string, ...more: string[]) => ({
+  NODE_OPTIONS: ['full-disk.mjs', ...more].map((module) => `--import ${path.join(root, module)}`).join(' '),
   KETTLE_FULL_DISK: path.join(home, 'full-disk'),
 });
-const aheadSettings = { NODE_OPTIONS: `--import ${path.join(root, 'ahead.mjs')}` };
 
 async function kill(child: ChildProcess): Promise<void> {
   if (child.exitCode !== null || child.signalCode !== null) return;
@@ -37,11 +38,24 @@ async function kill(child: ChildProcess): Promise<void> {
   await gone;
 }
 
-const control = (site: string, what: string, json?: unknown) =>
-  fetch(`${addressOf(site)}/control/${what}`, {
+/** @throws where the site did not take it */
+async function control(site: string, what: string, json?: unknown): Promise<void> {
+  const answer = await fetch(`${addressOf(site)}/control/${what}`, {
     method: 'POST',
     ...(json ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(json) } : {}),
   });
+  if (!answer.ok) throw new Error(await answer.text());
+}
+
+/** How many of the faults that sites were told of have struck, by kind; those that a kill of the sites has cost are not. */
+export async function struckAtSites(): Promise<Record<string, number>> {
+  const all: Record<string, number> = {};
+  for (const site of Object.keys(SITE_PROFILES)) {
+    const struck = (await (await fetch(`${addressOf(site)}/control/struck`)).json()) as Record<string, number>;
+    for (const [kind, times] of Object.entries(struck)) all[kind] = (all[kind] ?? 0) + times;
+  }
+  return all;
+}
 
 /** Two transactions that each hold what the other wants, with those of Kettle Drop in between. */
 async function deadlock(chance: Chance): Promise<void> {
@@ -78,11 +92,11 @@ export function faultKinds(
   const home = machine.env.KETTLE_HOME ?? '';
   const flag = path.join(home, 'full-disk');
   const atSite = (fault: () => Record<string, unknown>) => () => control(at(), 'faults', fault());
-  const anotherWorker = async (more: Record<string, string>) => {
+  const anotherWorker = async (...modules: string[]) => {
     const index = chance.between(0, processes.workers.length - 1);
     const [worker] = processes.workers.slice(index);
     if (worker) await kill(worker);
-    processes.workers[index] = machine.start('worker', more);
+    processes.workers[index] = machine.start('worker', fullDiskSettings(home, ...modules));
   };
   return [
     { name: 'cut', weight: 10, strike: atSite(() => ({ kind: 'cut', bytes: chance.between(0, 900_000), times: 1 })) },
@@ -101,7 +115,7 @@ export function faultKinds(
         const site = at();
         await control(site, 'faults', { kind: 'line', bytes: 300_000 });
         await pause(1500);
-        await fetch(`${addressOf(site)}/control/faults`, { method: 'DELETE' });
+        await setFaultsAt(site);
       },
     },
     {
@@ -113,8 +127,8 @@ export function faultKinds(
     { name: 'tokens run out', weight: 5, strike: () => control(at(), 'expire-tokens') },
     { name: 'permission taken back', weight: 2, strike: () => control(at(), 'take-back') },
     { name: 'transfer cut', weight: 6, strike: async () => uploads.cut() },
-    { name: 'worker killed', weight: 8, strike: () => anotherWorker({}) },
-    { name: 'clock set forward', weight: 2, strike: () => anotherWorker(aheadSettings) },
+    { name: 'worker killed', weight: 8, strike: () => anotherWorker() },
+    { name: 'clock set forward', weight: 2, strike: () => anotherWorker('ahead.mjs') },
     {
       name: 'web killed',
       weight: 2,

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { fileURLToPath } from 'node:url';
 
 const BUILT_FROM = ['src', 'package-lock.json', 'next.config.ts', 'postcss.config.mjs', 'tsconfig.json'];
 
@@ -46,3 +47,5 @@ export async function ensureBuild(root) {
   if (status !== 0) throw new Error(`The pages could not be built:\n${said}`);
   writeFileSync(stamp, now);
 }
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) await ensureBuild(process.cwd());

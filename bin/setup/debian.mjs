@@ -12,7 +12,7 @@ const PROGRAMS = {
   my_print_defaults: 'mariadb-client-core',
   ffmpeg: 'ffmpeg',
   ffprobe: 'ffmpeg',
-  chromium: 'chromium',
+  'chromium-headless-shell': 'chromium-headless-shell',
   // Reads back what we write as Matroska chapters; only tests need it.
   mkvmerge: 'mkvtoolnix',
 };

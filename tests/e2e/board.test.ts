@@ -1,39 +1,25 @@
-import path from 'node:path';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { STATE_WORDS } from '@/core/drop';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { choose, expectAccessible, startBrowser } from '../setup/browser';
-import { type Machine, startMachine } from '../setup/machine';
+import * as desk from '../setup/at-desk';
+import { choose, expectAccessible, itsBrowser } from '../setup/browser';
+import { itsPages } from '../setup/its-pages';
 import { stepsInOrder } from '../setup/steps';
 
-let machine: Machine;
-let browser: Browser;
+const machine = itsPages({ without: ['worker'] });
+const { home } = machine;
+const browser = itsBrowser();
 let page: Page;
-let home: string;
-let desk: typeof import('../setup/at-desk');
 let ids: string[];
 
-stepsInOrder(() => machine?.env.KETTLE_HOME);
+stepsInOrder();
 
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'web']);
-  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
-  desk = await import('../setup/at-desk');
   const channels = [...(await desk.channelsOfTheYard()).values()];
   ids = await desk.manyVideos(600, channels);
-  browser = await startBrowser();
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  page.setDefaultTimeout(20_000);
 });
-afterAll(async () => {
-  await browser?.close();
-  await desk?.closeDatabase();
-  await machine?.end();
-});
-
 const videos = () => page.getByRole('region', { name: 'Videos' });
 const drawn = () => videos().locator('a[href^="/videos/"]').count();
 const chip = (name: RegExp) => page.getByRole('group', { name: 'Which videos' }).getByRole('button', { name });
@@ -60,7 +46,7 @@ describe('a Board of 600 videos on six channels', () => {
           await page.keyboard.press('End');
           return videos().getByText('Plank 0 of the long boat', { exact: true }).count();
         },
-        { timeout: 60_000, interval: 200 },
+        { interval: 200 },
       )
       .toBe(1);
     expect(await drawn()).toBeLessThan(45);
@@ -128,7 +114,7 @@ describe('a Board of 600 videos on six channels', () => {
     for (let n = 0; n < 8; n += 1) {
       const tab = await context.newPage();
       // A browser keeps six lines to one address: with a stream in each tab the seventh would never come.
-      await tab.goto(home, { timeout: 20_000 });
+      await tab.goto(home);
       await tab.getByRole('heading', { level: 1 }).waitFor();
       tabs.push(tab);
     }

@@ -1,15 +1,14 @@
-import path from 'node:path';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { choose, expectReachable, startBrowser, withOpenSections } from '../setup/browser';
-import { startMachine } from '../setup/machine';
+import * as desk from '../setup/at-desk';
+import { choose, expectReachable, itsBrowser, withOpenSections } from '../setup/browser';
+import { itsPages } from '../setup/its-pages';
 import { AAC, H264, made } from '../setup/made-files';
 
-let machine: Awaited<ReturnType<typeof startMachine>>;
-let desk: typeof import('../setup/at-desk');
-let browser: Browser;
+const machine = itsPages();
+const { home } = machine;
+const browser = itsBrowser();
 let page: Page;
 let videoId: string;
 
@@ -23,27 +22,13 @@ function blackTail(): string {
 }
 
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'worker', 'web']);
-  desk = await import('../setup/at-desk');
   await desk.channelsOfTheYard();
   ({ videoId } = await desk.bringLocalFile(blackTail(), { fileName: 'tail.mp4' }));
   await desk.untilSheet(videoId, ({ measured }) => measured === 'ready');
-  browser = await startBrowser();
   page = await (await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 900 } }))).newPage();
-  page.setDefaultTimeout(20_000);
   // Its scripts run once it asks for what was measured.
-  await Promise.all([
-    page.waitForResponse(/\/measures$/),
-    page.goto(`http://127.0.0.1:${machine.env.KETTLE_PORT}/videos/${videoId}`),
-  ]);
+  await Promise.all([page.waitForResponse(/\/measures$/), page.goto(`${home}/videos/${videoId}`)]);
 });
-afterAll(async () => {
-  await browser?.close();
-  await desk?.closeDatabase();
-  await machine?.end();
-});
-
 const file = () => page.getByRole('region', { name: 'The file' });
 const TAIL = '3.0 s of black at the end, while the sound goes on';
 
@@ -82,7 +67,6 @@ describe('what is found in a file', () => {
 
 describe('files that go out', () => {
   const files = () => page.getByRole('region', { name: 'Files that go out' });
-  const home = () => `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
 
   it('leave off what is found at the end, after showing both pictures; undo brings it back', async () => {
     await file().getByRole('button', { name: 'Leave off the end' }).click();
@@ -161,7 +145,7 @@ describe('files that go out', () => {
 
   it('are made by a set of one’s own, once for all that take it, and say how far they are', async () => {
     const series = await page.context().newPage();
-    await Promise.all([series.waitForResponse(/\/api\/sites$/), series.goto(`${home()}/series`)]);
+    await Promise.all([series.waitForResponse(/\/api\/sites$/), series.goto(`${home}/series`)]);
     await series.getByRole('button', { name: 'Make one like it: Talk', exact: true }).click();
     // The page has a name field of its own.
     await series.getByRole('dialog').getByRole('textbox', { name: 'Name' }).fill('Yard talk');
@@ -194,12 +178,10 @@ describe('files that go out', () => {
       .first()
       .waitFor();
     await expect
-      .poll(
-        () =>
-          files()
-            .getByText(/● Made: /)
-            .count(),
-        { timeout: 90_000 },
+      .poll(() =>
+        files()
+          .getByText(/● Made: /)
+          .count(),
       )
       .toBe(2);
     await expectReachable(page, ['light']);
@@ -215,7 +197,7 @@ describe('files that go out', () => {
   });
 
   it('go at the speed that is set, which says what is wrong with what was typed', async () => {
-    await Promise.all([page.waitForResponse(/\/api\/line$/), page.goto(`${home()}/channels`)]);
+    await Promise.all([page.waitForResponse(/\/api\/line$/), page.goto(`${home}/channels`)]);
     const speed = page.getByRole('region', { name: 'Upload speed' });
     await speed.getByRole('button', { name: 'Set this limit' }).click();
     await speed.getByRole('alert').getByText('such as 8').waitFor();

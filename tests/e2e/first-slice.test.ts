@@ -1,28 +1,25 @@
-import type { ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, statSync, writeFileSync } from 'node:fs';
 import http from 'node:http';
 import os from 'node:os';
 import path from 'node:path';
-import type { Browser, BrowserContext, Page } from 'playwright-core';
+import type { BrowserContext, Page } from 'playwright-core';
 import sharp from 'sharp';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { STATE_WORDS, STOP_WORDS } from '@/core/drop';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { endProcess, untilAnswers } from '../../bin/setup/processes.mjs';
-import { choose, expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
+import { choose, expectAccessible, itsBrowser, textOf, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { kettle } from '../setup/command';
-import { type Machine, startMachine } from '../setup/machine';
+import { addressOf, askedOf, setFaults } from '../setup/desk';
+import { itsPages } from '../setup/its-pages';
 import { stepsInOrder } from '../setup/steps';
 import { keptFrom } from '../setup/watched';
 
-let machine: Machine;
-let web: ChildProcess;
-let browser: Browser;
+const machine = itsPages();
+const { home } = machine;
+const browser = itsBrowser();
 let context: BrowserContext;
 let page: Page;
-let home: string;
 let kept: string[];
 
 const NAME = 'marrow_quay-plank-by-plank_ep07_FINAL-v3.mp4';
@@ -47,25 +44,15 @@ const region = (name: string) => page.getByRole('region', { name });
 const notice = (text: string | RegExp) => page.getByText(text).first().waitFor();
 const rail = () => region('Where it goes');
 
-stepsInOrder(() => machine?.env.KETTLE_HOME);
+stepsInOrder();
 
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'worker']);
-  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
-  web = machine.start('web');
-  await untilAnswers(`${home}/api/health`);
-  browser = await startBrowser();
   const permissions = ['clipboard-read', 'clipboard-write'];
   context = await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 800 }, permissions }));
   page = await context.newPage();
-  page.setDefaultTimeout(40_000);
   kept = keptFrom(page);
-});
-
-afterAll(async () => {
-  await browser?.close();
-  await machine?.end();
+  // Here the site really encodes what it could copy.
+  await setFaults({ kind: 'encode', match: 'marrow_quay' });
 });
 
 describe('every answer', () => {
@@ -137,10 +124,9 @@ describe('a cut goes from the desk to live', () => {
     await page.getByRole('heading', { level: 1, name: 'Marrow Quay plank by plank ep07' }).waitFor();
     await page.getByText(/Arriving [1-9]\d? % · .*bit\/s · .* left/).waitFor();
 
-    await endProcess(web, 'SIGKILL');
+    await machine.end('web', 'SIGKILL');
     await page.getByText('Waits for Kettle Drop to answer').waitFor();
-    web = machine.start('web');
-    await untilAnswers(`${home}/api/health`);
+    await machine.start('web');
     await page.getByText(/Arriving ([3-9]\d) %/).waitFor();
     expect(offsets.at(-1)).toBeGreaterThan(0);
 
@@ -293,7 +279,7 @@ describe('a cut goes from the desk to live', () => {
       page.waitForEvent('download'),
       page.getByRole('menuitem', { name: 'Lines of text' }).first().click(),
     ]);
-    expect(readFileSync(await download.path(), 'utf8')).toBe(
+    expect(await textOf(download)).toBe(
       '0:00 Why a scarf joint\n0:15 First cut again\n0:31 Bolts in\n0:40 only a note\n',
     );
     await page.getByRole('button', { name: BUTTONS.undo }).click();
@@ -352,7 +338,7 @@ describe('a cut goes from the desk to live', () => {
     expect(link).toMatch(/\/watch\//);
     await page.goto(home);
     await page.getByRole('link', { name: /Keel, part two/ }).waitFor();
-    await page.getByText('Live · checked').waitFor({ timeout: 60_000 });
+    await page.getByText('Live · checked').waitFor();
     await expectAccessible(page);
     await page.getByRole('link', { name: /Keel, part two/ }).click();
     const history = region('History');
@@ -439,7 +425,7 @@ describe('a cut goes from the desk to live', () => {
   it('serves no other host and no page of another origin', async () => {
     const status = (method: string, path: string, headers: Record<string, string>) =>
       new Promise<number | undefined>((resolve, reject) => {
-        const port = Number(machine.env.KETTLE_PORT);
+        const port = Number(new URL(home).port);
         const asked = http.request({ host: '127.0.0.1', port, path, method, headers }, (answer) => {
           answer.resume();
           resolve(answer.statusCode);
@@ -459,6 +445,11 @@ describe('a cut goes from the desk to live', () => {
     await page.getByRole('alertdialog').getByRole('button', { name: BUTTONS.disconnect }).click();
     await page.getByText('○ disconnected').waitFor();
     await page.getByRole('button', { name: BUTTONS.connectAgain }).waitFor();
+    // RFC 7009: the site was asked to forget the permission, and it has.
+    const asked = await askedOf('lanternfold');
+    expect(asked.filter(({ path: at }) => at.includes('revoke'))).toMatchObject([{ method: 'POST', status: 200 }]);
+    const permissions = (await (await fetch(`${addressOf('lanternfold')}/control/permissions`)).json()) as unknown[];
+    expect(permissions).toEqual([]);
   });
 
   it('without a page ever asking for what its policy forbids', () => {

@@ -1,21 +1,20 @@
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import type { SheetChannel, SheetView } from '@/desk/look/views';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
+import { expectAccessible, itsBrowser, textOf, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { kettle } from '../setup/command';
-import { type Machine, startMachine } from '../setup/machine';
+import { itsPages } from '../setup/its-pages';
 import { stepsInOrder } from '../setup/steps';
 
-let machine: Machine;
-let browser: Browser;
+const machine = itsPages();
+const { home } = machine;
+const browser = itsBrowser();
 let page: Page;
-let home: string;
 let ids: Map<string, string>;
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-layers-'));
@@ -51,23 +50,12 @@ async function sheetHere(): Promise<SheetView> {
   return (await fetch(`${home}/api/videos/${id}`)).json() as Promise<SheetView>;
 }
 
-stepsInOrder(() => machine?.env.KETTLE_HOME);
+stepsInOrder();
 
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'worker', 'web']);
-  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
   // What reads the settings is loaded only when this machine's are set.
   ids = await (await import('../setup/desk')).channelsOfTheYard();
-  browser = await startBrowser();
   page = await (await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 900 } }))).newPage();
-  page.setDefaultTimeout(30_000);
-});
-
-afterAll(async () => {
-  await browser?.close();
-  await (await import('@/store/database')).closeDatabase();
-  await machine?.end();
 });
 
 describe('a title and two lines are typed, and everything else is there', () => {
@@ -112,7 +100,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
       page.waitForEvent('download'),
       page.getByRole('link', { name: BUTTONS.export }).click(),
     ]);
-    expect(JSON.parse(readFileSync(await download.path(), 'utf8'))).toMatchObject({
+    expect(JSON.parse(await textOf(download))).toMatchObject({
       ...SERIES,
       pattern: 'hand-tools_{episode}_{title}',
     });
@@ -252,12 +240,12 @@ describe('a title and two lines are typed, and everything else is there', () => 
     const said = (await sheetHere()).channels.filter(({ ticked }) => ticked);
     await rail().getByRole('button', { name: 'Send to six channels' }).click();
     const states = async () => (await sheetHere()).channels.map(({ drop }) => drop?.state);
-    await expect.poll(states, { timeout: 150_000, interval: 1000 }).toEqual(Array(6).fill('live'));
+    await expect.poll(states, { interval: 1000 }).toEqual(Array(6).fill('live'));
     const watch = await (await browser.newContext()).newPage();
     const links = new Map((await sheetHere()).channels.map(({ name, drop }) => [name, drop?.link ?? '']));
     for (const channel of said) await expectShown(watch, links.get(channel.name) ?? '', channel);
     await watch.context().close();
-  }, 240_000);
+  });
 
   it('leaves alone what was sent when the link and the series change, and says so', async () => {
     const sheet = page.url();
@@ -290,7 +278,7 @@ describe('a title and two lines are typed, and everything else is there', () => 
     await expectAccessible(page);
     await rail().getByRole('button', { name: 'Send to six channels' }).click();
     const states = async () => (await sheetHere()).channels.map(({ drop }) => drop?.state);
-    await expect.poll(states, { timeout: 100_000, interval: 1000 }).toEqual(Array(6).fill('live'));
+    await expect.poll(states, { interval: 1000 }).toEqual(Array(6).fill('live'));
     for (const place of ['series', 'links', 'channels', `channels/${ids.get('Quay School')}`]) {
       await page.goto(`${home}/${place}`);
       await page.getByRole('heading', { level: 1 }).waitFor();

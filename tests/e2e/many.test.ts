@@ -1,39 +1,26 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { choose, expectAccessible, startBrowser } from '../setup/browser';
+import * as desk from '../setup/at-desk';
+import { choose, expectAccessible, itsBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
-import { startMachine } from '../setup/machine';
+import { itsPages } from '../setup/its-pages';
 
-let machine: Awaited<ReturnType<typeof startMachine>>;
-let desk: typeof import('../setup/at-desk');
-let browser: Browser;
+const machine = itsPages();
+const { home } = machine;
+const browser = itsBrowser();
 let page: Page;
-let home: string;
 let ids: string[];
 
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'worker', 'web']);
-  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
-  desk = await import('../setup/at-desk');
   await desk.channelsOfTheYard();
   // On no channel, so that nothing of them moves by itself.
   ids = await desk.manyVideos(40, []);
-  browser = await startBrowser();
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  page.setDefaultTimeout(20_000);
 });
-afterAll(async () => {
-  await browser?.close();
-  await desk?.closeDatabase();
-  await machine?.end();
-});
-
 /** Opens the Board and waits until its scripts run, which ask what was done with many videos last. */
 const openBoard = () => Promise.all([page.waitForResponse(/\/api\/many$/), page.goto(home)]);
 const tick = (title: string) => page.getByRole('checkbox', { name: `Select ${title} of the long boat`, exact: true });

@@ -1,16 +1,14 @@
-import path from 'node:path';
-import type { Browser, BrowserContextOptions, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { BrowserContextOptions, Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { expectReachable, startBrowser, withOpenSections } from '../setup/browser';
+import * as desk from '../setup/at-desk';
+import { expectReachable, itsBrowser, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
-import { startMachine } from '../setup/machine';
+import { itsPages } from '../setup/its-pages';
 
-let machine: Awaited<ReturnType<typeof startMachine>>;
-let desk: typeof import('../setup/at-desk');
-let browser: Browser;
-let home: string;
+const machine = itsPages();
+const { home } = machine;
+const browser = itsBrowser();
 let videoId: string;
 let seriesId: string;
 
@@ -30,34 +28,42 @@ async function longVideo(): Promise<string> {
 }
 
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'worker', 'web']);
-  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
-  desk = await import('../setup/at-desk');
   await desk.channelsOfTheYard();
   videoId = await longVideo();
   // The same file once more, which the Sheet says.
   await longVideo();
   seriesId = await desk.newSeries({ name: 'Reach', pattern: 'reach_{title}' });
-  browser = await startBrowser();
 });
-afterAll(async () => {
-  await browser?.close();
-  await desk?.closeDatabase();
-  await machine?.end();
-});
-
 const places = () => ['/', `/videos/${videoId}`, '/series', `/series/${seriesId}`, '/links', '/channels'];
 
 /** A page of a browser of its own, with all sections of the Sheet open, at a place. */
 async function open(at: string, options: BrowserContextOptions = {}): Promise<Page> {
   const settings = { viewport: { width: 1280, height: 800 }, ...options };
   const page = await (await withOpenSections(await browser.newContext(settings))).newPage();
-  page.setDefaultTimeout(20_000);
-  await page.goto(`${home}${at}`);
-  // What is loaded when it comes into view, or when the page rests, is there, too.
-  await page.waitForTimeout(1500);
+  const answer = await page.goto(`${home}${at}`);
+  expect([at, answer?.status()]).toEqual([at, 200]);
+  await atRest(page);
   return page;
+}
+
+/** Waits until what is loaded when it comes into view, or when the page rests, is there, too: nothing is added any more. */
+async function atRest(page: Page): Promise<void> {
+  await page.getByRole('heading', { level: 1 }).first().waitFor();
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const rest = () => {
+          watching.disconnect();
+          resolve();
+        };
+        let timer = setTimeout(rest, 500);
+        const watching = new MutationObserver(() => {
+          clearTimeout(timer);
+          timer = setTimeout(rest, 500);
+        });
+        watching.observe(document, { subtree: true, childList: true });
+      }),
+  );
 }
 
 const close = (page: Page) => page.context().close();
@@ -74,8 +80,9 @@ describe('every page', () => {
   ])('can be read and pressed by everybody, and never scrolls sideways: %s', async (says, options) => {
     const page = await open('/', options);
     for (const place of places()) {
-      await page.goto(`${home}${place}`);
-      await page.waitForTimeout(900);
+      const answer = await page.goto(`${home}${place}`);
+      expect([place, answer?.status()]).toEqual([place, 200]);
+      await atRest(page);
       // Colours do not depend on the width.
       await expectReachable(page, says === '1280 wide' ? ['light', 'dark'] : ['light']);
     }

@@ -1,20 +1,17 @@
-import path from 'node:path';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { untilAnswers } from '../../bin/setup/processes.mjs';
-import { expectReachable, startBrowser } from '../setup/browser';
+import * as desk from '../setup/at-desk';
+import { expectReachable, itsBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
-import { startMachine } from '../setup/machine';
+import { itsPages } from '../setup/its-pages';
 import { stepsInOrder } from '../setup/steps';
 
-let machine: Awaited<ReturnType<typeof startMachine>>;
-let desk: typeof import('../setup/at-desk');
-let browser: Browser;
+const machine = itsPages();
+const { home } = machine;
+const browser = itsBrowser();
 let page: Page;
 let videoId: string;
-const home = () => `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
 const CHANNELS = {
   lanternfold: 'Marrow Quay',
   fieldgate: 'Marrow Quay Films',
@@ -22,12 +19,8 @@ const CHANNELS = {
   stallmarket: 'Marrow Quay Tools',
 };
 
-stepsInOrder(() => machine?.env.KETTLE_HOME);
+stepsInOrder();
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'worker', 'web']);
-  await untilAnswers(`${home()}/api/health`);
-  desk = await import('../setup/at-desk');
   const channels = await desk.channelsOfTheYard();
   const clip = makeClip({ name: 'a-scarf-joint.mp4', seconds: 5 });
   videoId = await desk.bringFile(clip, 'none');
@@ -51,16 +44,8 @@ beforeAll(async () => {
     ...{ ...ofFile, kind: 'turn down', times: 1 },
     ...{ reason: 'The saw is listed, but not named', remedy: 'Name it' },
   });
-  browser = await startBrowser();
   page = await (await browser.newContext({ viewport: { width: 1280, height: 900 } })).newPage();
-  page.setDefaultTimeout(30_000);
 });
-afterAll(async () => {
-  await browser?.close();
-  await desk?.closeDatabase();
-  await machine?.end();
-});
-
 const dropOn = async (site: keyof typeof CHANNELS) => {
   const { channels } = await desk.lookAtSheet(videoId);
   const drop = channels.find(({ name }) => name === CHANNELS[site])?.drop;
@@ -68,8 +53,8 @@ const dropOn = async (site: keyof typeof CHANNELS) => {
   return drop;
 };
 const untilOn = (site: keyof typeof CHANNELS, state: string) =>
-  expect.poll(async () => (await dropOn(site)).state, { timeout: 60_000 }).toBe(state);
-const open = async (site: keyof typeof CHANNELS) => page.goto(`${home()}/drops/${(await dropOn(site)).id}`);
+  expect.poll(async () => (await dropOn(site)).state).toBe(state);
+const open = async (site: keyof typeof CHANNELS) => page.goto(`${home}/drops/${(await dropOn(site)).id}`);
 const part = (name: string) => page.getByRole('region', { name, exact: true });
 const thereAt = async (site: string) => {
   const all = await desk.videosAt(site);
@@ -83,7 +68,7 @@ describe('a video that has something to settle on every site', () => {
     await untilOn('fieldgate', 'snag');
     await untilOn('stallmarket', 'snag');
     await untilOn('pipwire', 'held');
-    await page.goto(home());
+    await page.goto(home);
     await page.getByRole('link', { name: /^Notices, 3 new$/ }).click();
     const list = part('What happened');
     await expect.poll(() => list.getByText('needs you').count()).toBe(3);
@@ -107,7 +92,7 @@ describe('a video that has something to settle on every site', () => {
     await untilOn('lanternfold', 'held');
     await matches.getByText('In files sent before: 1').waitFor();
     await part('File and site').getByText('720 lines').waitFor();
-  }, 120_000);
+  });
 
   it('shows what a site has changed, text beside text, and puts it right', async () => {
     await open('fieldgate');
@@ -128,7 +113,7 @@ describe('a video that has something to settle on every site', () => {
     await untilOn('stallmarket', 'live');
     await part('Reviews').getByText('● approved').waitFor();
     await part('Reviews').getByText('Different from the time before: text').waitFor();
-  }, 120_000);
+  });
 
   it('is released on all of them at a set time, none of them early', async () => {
     const at = new Date(Math.ceil(Date.now() / 1000) * 1000 + 12_000);
@@ -140,7 +125,7 @@ describe('a video that has something to settle on every site', () => {
       expect(Date.parse(String(publishedAt)), site).toBeGreaterThanOrEqual(at.getTime());
       expect((await fetch((await dropOn(site)).link ?? '')).status, site).toBe(200);
     }
-  }, 120_000);
+  });
 
   it('is read again when asked for: a title that somebody changed there is taken over, and former words are put back', async () => {
     await open('lanternfold');
@@ -165,12 +150,12 @@ describe('a video that has something to settle on every site', () => {
     await former.getByRole('button', { name: 'Put these words back' }).last().click();
     await page.getByText('Changed here, not sent yet:').waitFor();
     await expectReachable(page);
-  }, 120_000);
+  });
 });
 
 describe('how a manager is told', () => {
   it('is set by ticking, tried at once, and says what is missing', async () => {
-    await page.goto(`${home()}/notices`);
+    await page.goto(`${home}/notices`);
     const form = part('How you are told');
     await form.getByRole('checkbox', { name: /^By e-mail/ }).click();
     await page.getByText('To send mail, say the server, the sender and the address to send to.').first().waitFor();
@@ -184,7 +169,7 @@ describe('how a manager is told', () => {
     await keep('To', 'yard@quay.example');
     await keep('From', 'kettle@quay.example');
     await keep('Mail server', '127.0.0.1');
-    const port = Number(machine.env.KETTLE_SITES_PORT) + 5;
+    const port = machine.sitesPort + 5;
     await keep('Port', String(port));
     await form.getByRole('checkbox', { name: /^By e-mail/ }).click();
     await form.getByRole('button', { name: 'Send a trial mail' }).click();
@@ -201,7 +186,7 @@ describe('how a manager is told', () => {
     // Off again, at the server too: at night they would keep what the next step waits for.
     await Promise.all([page.waitForResponse(/notices\/settings$/), quiet.click()]);
     await expect.poll(() => from.count()).toBe(1);
-  }, 60_000);
+  });
 
   it('is shown by the browser at once, and after quiet hours what came in them, as one where it is much', async () => {
     const context = await browser.newContext();
@@ -220,7 +205,7 @@ describe('how a manager is told', () => {
       Object.assign(window, { Notification: Shown, shown });
     });
     const other = await context.newPage();
-    await other.goto(`${home()}/notices`);
+    await other.goto(`${home}/notices`);
     const shown = () => other.evaluate(() => (window as unknown as { shown: string[] }).shown);
     const drop = await dropOn('fieldgate');
     const [channelId = ''] = (await desk.lookAtSheet(videoId)).channels.map(({ id }) => id);
@@ -232,16 +217,16 @@ describe('how a manager is told', () => {
     ]);
     await asked.finished();
     await tell('One by day');
-    await expect.poll(shown, { timeout: 10_000 }).toEqual([expect.stringMatching(/^A scarf joint.*: One by day$/)]);
+    await expect.poll(shown).toEqual([expect.stringMatching(/^A scarf joint.*: One by day$/)]);
     const minute = new Date().getUTCHours() * 60 + new Date().getUTCMinutes();
     const quiet = { from: (minute + 1439) % 1440, to: (minute + 60) % 1440, zone: 'UTC' };
     await desk.setNotices({ set: { quiet } });
     for (const says of ['a', 'b', 'c', 'd']) await tell(`In the night: ${says}`);
-    await expect.poll(() => other.getByText('In the night: d').count(), { timeout: 10_000 }).toBe(1);
+    await expect.poll(() => other.getByText('In the night: d').count()).toBe(1);
     expect(await shown()).toHaveLength(1);
     await desk.setNotices({ set: { quiet: null } });
-    await expect.poll(shown, { timeout: 10_000 }).toHaveLength(2);
+    await expect.poll(shown).toHaveLength(2);
     expect((await shown())[1]).toMatch(/^4 notices, 4 to look at: A scarf joint/);
     await context.close();
-  }, 60_000);
+  });
 });

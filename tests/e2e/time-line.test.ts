@@ -2,19 +2,18 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import type { Browser, Page } from 'playwright-core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
-import { ensureBuild } from '../../bin/setup/build.mjs';
-import { choose, expectAccessible, startBrowser, untilRead, withOpenSections } from '../setup/browser';
+import { choose, expectAccessible, itsBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
-import { type Machine, startMachine } from '../setup/machine';
+import { itsPages } from '../setup/its-pages';
 import { stepsInOrder } from '../setup/steps';
 
-let machine: Machine;
-let browser: Browser;
+const machine = itsPages();
+const { home } = machine;
+const browser = itsBrowser();
 let page: Page;
-let home: string;
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-time-line-'));
 const clip = makeClip({ name: 'time-line.mp4', seconds: 60, rate: '30000/1001' });
@@ -87,24 +86,12 @@ const lines = async () =>
 const undo = () => page.getByRole('button', { name: BUTTONS.undo }).click();
 const body = () => page.getByRole('heading', { level: 1 }).click();
 
-stepsInOrder(() => machine?.env.KETTLE_HOME);
+stepsInOrder();
 
 beforeAll(async () => {
-  await ensureBuild(path.resolve('.'));
-  machine = await startMachine(['stand-ins', 'worker', 'web']);
-  home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
   const { connectedChannels } = await import('../setup/desk');
   await connectedChannels();
-  browser = await startBrowser();
   page = await (await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 900 } }))).newPage();
-  page.setDefaultTimeout(30_000);
-});
-
-afterAll(async () => {
-  const { closeDatabase } = await import('@/store/database');
-  await closeDatabase();
-  await browser?.close();
-  await machine?.end();
 });
 
 describe('the time line', () => {

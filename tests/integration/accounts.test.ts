@@ -2,6 +2,7 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { disconnect, removeAccount } from '@/desk/account/connect';
 import { lookAtChannels } from '@/desk/look/look';
 import { lookAtBoard } from '@/desk/look/look-at-board';
+import { lookAtLayer } from '@/desk/look/look-at-layers';
 import { closeDatabase } from '@/store/database';
 import { connectAs } from '../../demo/sign-in';
 
@@ -18,6 +19,9 @@ describe('an account', () => {
     await disconnect(ono?.id ?? '');
     expect(await connectAs('fieldgate', 'isa-brandt', ono?.id)).toEqual({ name: 'Isa Brandt', insteadOf: 'Ono Lind' });
     expect((await named('Ono Lind'))?.state).toBe('disconnected');
+    // Defaults are offered for the channels that something can go to.
+    const { channels } = await lookAtLayer({ layer: 'site', owner: 'fieldgate' });
+    expect(channels.map(({ name }) => name)).toEqual(['Marrow Quay Films']);
   });
 
   it('that is disconnected can be removed, one that is connected cannot; connected again, it is back', async () => {

@@ -33,7 +33,7 @@ const noFaults = async () => {
 };
 beforeAll(async () => {
   ids = await channelsOfTheYard();
-}, 60_000);
+});
 beforeEach(noFaults);
 afterAll(noFaults);
 
@@ -113,6 +113,28 @@ describe('a better file for a live video', () => {
     expect(await lengths('lanternfold', 'given-up.mp4')).toEqual([3]);
   });
 
+  it('goes with the video where that is removed: neither is left at the site', async () => {
+    const { videoId, link, id } = await liveWithBetter('both-go.mp4', 'Marrow Quay');
+    await setFaultsAt('lanternfold', { kind: 'line', match: 'both-go', bytes: 30_000 });
+    await actOnDrop(id, { action: 'new file' });
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'landing' && onlyDrop(sheet).bytesSent > 0);
+    expect(await there('lanternfold', 'both-go.mp4')).toHaveLength(2);
+    await actOnDrop(id, { action: 'remove' });
+    await noFaults();
+    await untilState(videoId, 'removed');
+    expect(await there('lanternfold', 'both-go.mp4')).toEqual([]);
+    expect(await status(link)).toBe(404);
+  });
+
+  it('needs no other word where the one that is live was opened by one', async () => {
+    const { videoId, link, id } = await liveWithBetter('by-word.mp4', 'Marrow Quay');
+    await editVideo(videoId, { release: 'on my word' });
+    await actOnDrop(id, { action: 'new file' });
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).link !== link && onlyDrop(sheet).state === 'live');
+    const drop = onlyDrop(await lookAtSheet(videoId));
+    expect([await status(link), await status(drop.link ?? '')]).toEqual([404, 200]);
+  });
+
   it('that is given up while the site makes room for it leaves nothing there', async () => {
     const { videoId, link, id } = await liveWithBetter('making-room.mp4', 'Marrow Quay');
     await worker.end();
@@ -130,7 +152,7 @@ describe('a better file for a live video', () => {
     const { videoId, link, id } = await liveWithBetter('swapped.mp4', 'Marrow Quay Films');
     await setFaultsAt('fieldgate', { kind: 'answer', path: '/file', status: 503, match: '', retryAfter: 1 });
     await actOnDrop(id, { action: 'new file' });
-    await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'opening', 60);
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'opening');
     await worker.end('SIGKILL');
     await noFaults();
     const { former, siteVideoId } = (await dropById(database(), id)) ?? {};

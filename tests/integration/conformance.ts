@@ -226,7 +226,7 @@ export function conformance(name: string, make: () => Subject): void {
       expect((await adapter.status(session, id)).opensAt).toBeUndefined();
       const soon = at(1);
       await adapter.openAt?.(session, id, soon, 'link');
-      await expect.poll(async () => (await adapter.status(session, id)).privacy, { timeout: 10_000 }).toBe('link');
+      await expect.poll(async () => (await adapter.status(session, id)).privacy).toBe('link');
       expect(Date.now()).toBeGreaterThanOrEqual(soon.getTime());
       await expect(adapter.openAt?.(session, id, new Date(0), 'everyone')).rejects.toMatchObject({ kind: 'refused' });
       await adapter.showTo(session, id, 'private');
@@ -237,7 +237,7 @@ export function conformance(name: string, make: () => Subject): void {
       await adapter.showTo(session, begun.siteVideoId, 'everyone');
       // A site that opens by itself takes its time.
       const privacy = async () => (await adapter.status(session, begun.siteVideoId)).privacy;
-      await expect.poll(privacy, { timeout: 10_000 }).toBe('everyone');
+      await expect.poll(privacy).toBe('everyone');
       expect((await fetch(begun.link)).status).toBe(200);
     });
 

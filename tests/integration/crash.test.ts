@@ -7,13 +7,13 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import type { DropView } from '@/desk/look/views';
 import { editVideo } from '@/desk/video/edit-video';
 import { closeDatabase, database } from '@/store/database';
+import type { Drop } from '@/store/drops';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
-import { addressOf, bringFile, onlyDrop, setFaults, untilState, videosAtLanternfold } from '../setup/desk';
+import { addressOf, bringFile, setFaults, untilState, videosAtLanternfold } from '../setup/desk';
+import { PATIENCE } from '../setup/patience';
 
 const root = path.resolve('.');
 let worker: ChildProcess;
@@ -21,7 +21,10 @@ const startWorker = () => {
   worker = startProcess(root, 'worker', processEnvironment(root));
 };
 
-afterEach(() => endProcess(worker));
+afterEach(async () => {
+  await endProcess(worker);
+  await setFaults();
+});
 afterAll(closeDatabase);
 
 const clip = makeClip({ name: 'crash.mp4', seconds: 16, bitRate: '2000k' });
@@ -29,42 +32,43 @@ const short = makeClip({ name: 'crash-short.mp4', seconds: 2 });
 const sha256 = (file: string) => createHash('sha256').update(readFileSync(file)).digest('hex');
 const digest = sha256(clip);
 
-type Moment = [name: string, is: (drop: DropView) => boolean];
+type Moment = [name: string, is: (drop: DropRow) => boolean];
+type DropRow = Pick<Drop, 'state' | 'link' | 'bytesSent'>;
 
 /** Moments at which the worker is killed, each in the hands of a drop. */
 const MOMENTS: Moment[] = [
-  ['while it packs', (drop) => drop.state === 'packing'],
-  ['when room has just been made', (drop) => drop.state === 'landing' && drop.link !== undefined],
-  ['with some of the bytes over', (drop) => drop.state === 'landing' && drop.bytesSent > 1_000_000],
-  ['while the site processes', (drop) => drop.state === 'settling'],
+  ['while it packs', ({ state }) => state === 'packing'],
+  ['when room has just been made', ({ state, link }) => state === 'landing' && link !== null],
+  ['with some of the bytes over', ({ state, bytesSent }) => state === 'landing' && bytesSent > 1_000_000],
+  ['while the site processes', ({ state }) => state === 'settling'],
 ];
 
-/** Kills the worker as soon as a drop is in a state; false where it has passed it unseen and is live. */
-async function killedWhile(dropId: string, wanted: DropView['state']): Promise<boolean> {
-  for (;;) {
-    const { state } = await database()('drops').where({ id: dropId }).first('state');
-    if (state === wanted) break;
-    if (state === 'live') return false;
+/** Every answer takes so long that each moment can be seen. */
+const SLOWED = { kind: 'late', path: '/api/videos', seconds: 0.4 };
+
+const dropOf = async (videoId: string): Promise<string> =>
+  (await database()('drops').where({ videoId }).first('id')).id;
+
+/** Kills the worker as soon as its drop is as wished. */
+async function killedWhen(dropId: string, is: (drop: DropRow) => boolean): Promise<void> {
+  const row = async (): Promise<DropRow> =>
+    database()('drops').where({ id: dropId }).first('state', 'link', 'bytesSent');
+  const end = Date.now() + PATIENCE;
+  for (let drop = await row(); !is(drop); drop = await row()) {
+    if (Date.now() > end) throw new Error(`It never came to that; it is ${drop.state}`);
+    await pause(10);
   }
   worker.kill('SIGKILL');
   await once(worker, 'exit');
-  return true;
 }
 
 describe('kill -9 of the worker', () => {
   it.each(MOMENTS)('%s: the drop goes on, and the site ends with one whole video', async (name, is) => {
-    await setFaults({ kind: 'line', match: 'crash', bytes: 1_200_000 });
+    await setFaults({ kind: 'line', match: 'crash', bytes: 1_200_000 }, { ...SLOWED, seconds: 0.1 });
     startWorker();
     const videoId = await bringFile(clip, 'Marrow Quay', `crash-${name.replaceAll(' ', '-')}.mp4`);
     await editVideo(videoId, { privacy: 'everyone', summary: 'Killed and gone on' });
-    await sendVideo(videoId);
-    const deadline = Date.now() + 30_000;
-    while (!is(onlyDrop(await lookAtSheet(videoId)))) {
-      expect(Date.now(), 'the moment came').toBeLessThan(deadline);
-      await pause(10);
-    }
-    worker.kill('SIGKILL');
-    await once(worker, 'exit');
+    await Promise.all([killedWhen(await dropOf(videoId), is), sendVideo(videoId)]);
     startWorker();
     const drop = await untilState(videoId, 'live');
     const there = (await videosAtLanternfold()).filter((video) => String(video.key).startsWith(drop.id));
@@ -74,21 +78,17 @@ describe('kill -9 of the worker', () => {
 
   it.each(['clearing', 'proofing', 'opening'] as const)('while it is %s: it goes on, once', async (state) => {
     startWorker();
-    // These moments are short: where one was missed, the next video has it.
-    for (let tries = 0; ; tries += 1) {
-      const fileName = `short-${state}-${tries}.mp4`;
-      const videoId = await bringFile(short, 'Marrow Quay', fileName);
-      await editVideo(videoId, { privacy: 'everyone', release: 'by itself' });
-      await sendVideo(videoId);
-      const { id } = onlyDrop(await lookAtSheet(videoId));
-      if (!(await killedWhile(id, state))) continue;
-      startWorker();
-      await untilState(videoId, 'live');
-      const there = (await videosAtLanternfold()).filter((video) => video.fileName === fileName);
-      expect(there).toHaveLength(1);
-      expect(there[0]).toMatchObject({ file: { sha256: sha256(short) }, visibility: 'open' });
-      return;
-    }
+    const fileName = `short-${state}.mp4`;
+    const videoId = await bringFile(short, 'Marrow Quay', fileName);
+    await editVideo(videoId, { privacy: 'everyone', release: 'by itself' });
+    await setFaults(SLOWED);
+    await Promise.all([killedWhen(await dropOf(videoId), (drop) => drop.state === state), sendVideo(videoId)]);
+    await setFaults();
+    startWorker();
+    await untilState(videoId, 'live');
+    const there = (await videosAtLanternfold()).filter((video) => video.fileName === fileName);
+    expect(there).toHaveLength(1);
+    expect(there[0]).toMatchObject({ file: { sha256: sha256(short) }, visibility: 'open' });
   });
 
   it('while it is closed, and while it is removed: it ends as was asked', async () => {
@@ -98,13 +98,14 @@ describe('kill -9 of the worker', () => {
     await sendVideo(videoId);
     const { id } = await untilState(videoId, 'live');
     const there = async () => (await videosAtLanternfold()).filter(({ fileName }) => fileName === 'asked.mp4');
+    await setFaults(SLOWED);
     await actOnDrop(id, { action: 'close' });
-    expect(await killedWhile(id, 'closing')).toBe(true);
+    await killedWhen(id, ({ state }) => state === 'closing');
     startWorker();
     await untilState(videoId, 'live');
     expect(await there()).toMatchObject([{ visibility: 'closed' }]);
     await actOnDrop(id, { action: 'remove' });
-    expect(await killedWhile(id, 'removing')).toBe(true);
+    await killedWhen(id, ({ state }) => state === 'removing');
     startWorker();
     await untilState(videoId, 'removed');
     expect(await there()).toEqual([]);
@@ -115,10 +116,9 @@ describe('kill -9 of the worker', () => {
     startWorker();
     const videoId = await bringFile(clip, 'Marrow Quay', 'crash-twice.mp4');
     await sendVideo(videoId);
+    const id = await dropOf(videoId);
     for (const bytes of [1_000_000, 2_400_000]) {
-      while (onlyDrop(await lookAtSheet(videoId)).bytesSent < bytes) await pause(10);
-      worker.kill('SIGKILL');
-      await once(worker, 'exit');
+      await killedWhen(id, ({ bytesSent }) => bytesSent >= bytes);
       startWorker();
     }
     await untilState(videoId, 'live');

@@ -24,7 +24,7 @@ import { closeDatabase, database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
 import { makeClip } from '../setup/clips';
-import { announcedCut, bringFile, channelsOfTheYard, connectedChannels } from '../setup/desk';
+import { announcedCut, bringFile, channelsOfTheYard, connectedChannels, yardSession } from '../setup/desk';
 import { workOnAll } from '../setup/jobs';
 import { manyVideos } from '../setup/many-videos';
 
@@ -125,6 +125,17 @@ describe('bringing a cut', () => {
     expect(await announceCut({ ...file, fileName: 'again.mp4' })).toEqual(known);
     expect(await announceCut({ ...file, fileName: 'again.mp4', anyway: true })).toMatchObject({ goesOn: false });
     await workOnAll('read');
+  });
+
+  it('takes a file again that was deleted here, as one that it does not have', async () => {
+    const file = { size: 1000, fingerprint: 'f-gone', fileName: 'gone.mp4' };
+    const first = await announcedCut(file);
+    await noteCutArrived(first.id, 1000);
+    expect(await announceCut(file)).toMatchObject({ known: { videoId: first.videoId } });
+    await database()('cuts').where({ id: first.id }).update({ goneAt: new Date() });
+    const again = await announcedCut(file);
+    expect(again.id).not.toBe(first.id);
+    await discardVideo(again.videoId);
   });
 
   it('never takes a path from a file name', async () => {
@@ -333,9 +344,16 @@ describe('pictures', () => {
 
 describe('secrets and health', () => {
   it('keeps no token in clear in the database', async () => {
-    await connectedChannels();
-    const rows = await database()('accounts').select('sealedTokens');
-    for (const { sealedTokens } of rows) expect(sealedTokens ?? '').not.toMatch(/access|refresh/);
+    const token = await (await yardSession('lanternfold')).accessToken();
+    expect(token.length).toBeGreaterThan(10);
+    const rows: { sealedTokens: string }[] = await database()('accounts').select('sealedTokens');
+    expect(rows.length).toBeGreaterThan(0);
+    for (const { sealedTokens } of rows) {
+      expect(sealedTokens).toMatch(/^\w+\./);
+      for (const secret of [token, Buffer.from(token).toString('base64').replaceAll('=', '')]) {
+        expect(sealedTokens).not.toContain(secret);
+      }
+    }
   });
 
   it('says that no worker is heard where none runs', async () => {

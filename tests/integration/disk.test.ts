@@ -20,7 +20,7 @@ aWorker();
 let ids: Map<string, string>;
 beforeAll(async () => {
   ids = await channelsOfTheYard();
-}, 60_000);
+});
 
 const clip = makeClip({ name: 'disk.mp4', seconds: 3 });
 const isLive = (name: string) => (sheet: SheetView) =>
@@ -114,5 +114,5 @@ describe('what videos take of the disk', () => {
     await untilSheet(videoId, isLive('Marrow Quay Films'));
     await tidyUp();
     expect((await lookAtSheet(videoId)).cut?.gone).toBe(true);
-  }, 120_000);
+  });
 });

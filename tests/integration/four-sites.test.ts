@@ -18,7 +18,7 @@ let ids: Map<string, string>;
 
 beforeAll(async () => {
   ids = await channelsOfTheYard();
-}, 60_000);
+});
 afterAll(async () => {
   await setFaultsAt('stallmarket');
   await setFaultsAt('pipwire');

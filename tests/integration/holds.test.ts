@@ -39,7 +39,7 @@ const clip = makeClip({ name: 'holds.mp4', seconds: 3 });
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-holds-'));
 const worker = aWorker();
 
-beforeAll(connectedChannels, 60_000);
+beforeAll(connectedChannels);
 afterEach(() => setFaults());
 
 const thereAs = async (fileName: string) =>
@@ -61,11 +61,11 @@ describe('no input ends a process, and none reads other files', () => {
     const { videoId } = await bringLocalFile(file);
     await untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
     await editVideo(videoId, { picture: { way: 'moment', at: { num: 5, den: 1 } } });
-    await expect.poll(async () => (await jobOn('picture', videoId)).state, { timeout: 20_000 }).toBe('done');
+    await expect.poll(async () => (await jobOn('picture', videoId)).state).toBe('done');
     expect(worker.isRunning()).toBe(true);
     expect((await lookAtSheet(videoId)).picture).toBeUndefined();
     await expect(takeFrameAsPicture(videoId, { seconds: 5 })).rejects.toMatchObject({ kind: 'not taken' });
-  }, 60_000);
+  });
 
   it.each([
     ['a play list', '#EXTM3U\n#EXT-X-TARGETDURATION:3\n#EXTINF:3,\nSECRET\n#EXT-X-ENDLIST\n'],
@@ -141,7 +141,7 @@ describe('nothing is left behind at a site', () => {
     const { id } = await untilState(videoId, 'live');
     expect(await thereAs('left-behind.mp4')).toHaveLength(1);
     expect((await dropById(database(), id))?.leftBehind).toBeUndefined();
-  }, 60_000);
+  });
 });
 
 describe('a removal and a second try', () => {
@@ -153,7 +153,7 @@ describe('a removal and a second try', () => {
     expect(snag?.kind).toBe('refused');
     await actOnDrop(id, { action: 'remove' });
     await untilState(videoId, 'removed');
-  }, 60_000);
+  });
 
   it('leave alone what people have seen, should the site be wrong that it is gone', async () => {
     const videoId = await ready('not-gone.mp4');
@@ -168,7 +168,7 @@ describe('a removal and a second try', () => {
     await actOnDrop(id, { action: 'try again' });
     await untilState(videoId, 'live');
     expect(await thereAs('not-gone.mp4')).toHaveLength(2);
-  }, 60_000);
+  });
 });
 
 describe('a line that stands still at the end of a small file', () => {
@@ -198,7 +198,7 @@ describe('a line that stands still at the end of a small file', () => {
     );
     expect(over).toBe(bytes.length);
     await site.remove(session, begun.siteVideoId);
-  }, 30_000);
+  });
 });
 
 describe('a transfer into Kettle Drop', () => {
@@ -221,7 +221,7 @@ describe('a transfer into Kettle Drop', () => {
     const bytes = Buffer.from('no video, but whole');
     const cut = await announcedCut({ fileName: 'whole.mp4', size: bytes.length });
     await files().put(cut.fileKey, Readable.from([bytes]));
-    await untilSheet(cut.videoId, (sheet) => sheet.cut?.state === 'refused', 30);
+    await untilSheet(cut.videoId, (sheet) => sheet.cut?.state === 'refused');
   });
 });
 
@@ -241,13 +241,13 @@ describe('long transfers', () => {
         .select('videoId');
       return rows.map(({ videoId }) => videoId).sort();
     };
-    await expect.poll(held, { timeout: 20_000 }).toEqual([...long].sort());
+    await expect.poll(held).toEqual([...long].sort());
     await actOnDrop(id, { action: 'remove' });
-    await untilState(short, 'removed', 20);
+    await untilState(short, 'removed');
     expect(await held()).toEqual([...long].sort());
     for (const videoId of long) {
       await actOnDrop(onlyDrop(await lookAtSheet(videoId)).id, { action: 'remove' });
       await untilState(videoId, 'removed');
     }
-  }, 120_000);
+  });
 });

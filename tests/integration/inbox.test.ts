@@ -2,6 +2,7 @@ import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFile
 import os from 'node:os';
 import path from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { newSeries } from '@/desk/defaults/series';
 import { tidyUp } from '@/desk/house/tidy-up';
@@ -9,14 +10,14 @@ import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { actOnRendition } from '@/desk/rendition/act-on-rendition';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
+import { newId } from '@/store/ids';
 import { settings } from '@/store/settings';
 import { channelsOfTheYard, untilSheet } from '../setup/desk';
 import { AAC, H264, made } from '../setup/made-files';
 import { aWorker } from '../setup/worker';
 
 const inbox = mkdtempSync(path.join(os.tmpdir(), 'kettle-inbox-'));
-process.env.KETTLE_INBOX = inbox;
-const worker = aWorker();
+const worker = aWorker({ KETTLE_INBOX: inbox });
 let ids: Map<string, string>;
 let series: string;
 
@@ -46,7 +47,7 @@ beforeAll(async () => {
   series = await newSeries({ name: 'Slipway', pattern: 'slipway_{title}' });
   const values = { privacy: 'private', forChildren: false, language: 'en', channels: [ids.get('Marrow Quay')] };
   await editDefaults({ layer: 'series', owner: series }, values);
-}, 60_000);
+});
 
 describe('a folder that is watched', () => {
   it('becomes videos with what stands beside them; what cannot be taken says why; a worker that is killed makes none twice', async () => {
@@ -55,16 +56,14 @@ describe('a folder that is watched', () => {
     put('slipway_greasing-the-ways.srt', '1\n00:00:01,000 --> 00:00:02,000\nTallow\n');
     put('slipway_greasing-the-ways.edl', 'this is no edit');
     copyFileSync(clip('ways.mp4', 5), path.join(inbox, 'slipway_greasing-the-ways.mp4.part'));
-    await new Promise((resolve) => setTimeout(resolve, 6000));
-    // What has a partial name is left alone, with what waits for it.
+    // What has a partial name is left alone, with what waits for it, while others are seen to.
+    await expect.poll(() => names('refused')).toContain('broken.mp4');
     expect(names('taken')).toEqual([]);
     copyFileSync(clip('ways.mp4', 5), path.join(inbox, 'slipway_greasing-the-ways.mp4'));
-    await expect.poll(() => names('taking').length, { timeout: 20_000, interval: 20 }).toBeGreaterThan(0);
+    await expect.poll(() => names('taking').length, { interval: 20 }).toBeGreaterThan(0);
     await worker.end('SIGKILL');
     worker.start();
-    await expect
-      .poll(() => names('taken'), { timeout: 60_000 })
-      .toEqual(['slipway_greasing-the-ways.mp4', 'slipway_greasing-the-ways.srt']);
+    await expect.poll(() => names('taken')).toEqual(['slipway_greasing-the-ways.mp4', 'slipway_greasing-the-ways.srt']);
     const [videoId = '', ...more] = await videoOf('Greasing the ways');
     expect(more).toEqual([]);
     const sheet = await lookAtSheet(videoId);
@@ -86,6 +85,19 @@ describe('a folder that is watched', () => {
     expect(names('.')).toContain('notes.txt');
   });
 
+  it('is taken in by the next worker where one was killed after it had brought the video in, and before it noted so', async () => {
+    await worker.end();
+    const folder = path.join(inbox, 'taking', newId());
+    mkdirSync(folder, { recursive: true });
+    const file = path.join(folder, 'slipway_cut-short.mp4');
+    copyFileSync(clip('cut-short.mp4', 3), file);
+    const { videoId } = await bringLocalFile(file);
+    worker.start();
+    await expect.poll(() => names('taken')).toContain('slipway_cut-short.mp4');
+    expect(names('refused')).not.toContain('slipway_cut-short.mp4');
+    expect(await videoOf('Cut short')).toEqual([videoId]);
+  });
+
   it('goes out by itself where its series says so, and is refused where it is here already', async () => {
     await editDefaults(
       { layer: 'series', owner: series },
@@ -94,13 +106,13 @@ describe('a folder that is watched', () => {
     // Made once: each Matroska file has numbers of its own.
     const launch = clip('launch.mkv', 6);
     copyFileSync(launch, path.join(inbox, 'slipway_the-launch.mkv'));
-    await expect.poll(() => videoOf('The launch'), { timeout: 30_000 }).toHaveLength(1);
+    await expect.poll(() => videoOf('The launch')).toHaveLength(1);
     const [videoId = ''] = await videoOf('The launch');
     const sheet = await untilSheet(videoId, ({ channels }) => channels.some(({ drop }) => drop?.state === 'live'));
     const [rendition] = sheet.renditions;
     expect(rendition).toMatchObject({ state: 'ready', work: 'container' });
     copyFileSync(launch, path.join(inbox, 'slipway_the-launch.mkv'));
-    await expect.poll(() => names('refused'), { timeout: 30_000 }).toContain('slipway_the-launch.mkv');
+    await expect.poll(() => names('refused')).toContain('slipway_the-launch.mkv');
     expect(readFileSync(path.join(inbox, 'refused/slipway_the-launch.mkv.why.txt'), 'utf8')).toContain(
       'here already, as “The launch”',
     );

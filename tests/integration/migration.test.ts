@@ -266,3 +266,36 @@ describe('records from before there were layers', () => {
 });
 
 const JOB = () => ({ id: newId(), kind: 'measure', state: 'done', askedAt: new Date(), nextTryAt: new Date() });
+
+describe('every migration', () => {
+  /** Columns and keys of all tables, whatever a key is called. */
+  async function shape(): Promise<string[]> {
+    const [columns] = await db.raw(
+      `SELECT CONCAT_WS(' ', table_name, column_name, column_type) AS line
+       FROM information_schema.columns WHERE table_schema = ? ORDER BY line`,
+      [NAME],
+    );
+    const [keys] = await db.raw(
+      `SELECT CONCAT_WS(' ', table_name, seq_in_index, column_name, non_unique) AS line
+       FROM information_schema.statistics WHERE table_schema = ? ORDER BY line`,
+      [NAME],
+    );
+    return [...columns, ...keys].map(({ line }: { line: string }) => line);
+  }
+
+  it('goes back as well as forth: nothing is left of it, and what is made again is the same', async () => {
+    await db.raw('DROP DATABASE ??', [NAME]);
+    await db.raw('CREATE DATABASE ?? CHARACTER SET utf8mb4', [NAME]);
+    await db.raw('USE ??', [NAME]);
+    const after: string[][] = [];
+    const count = Object.keys(migrations).length;
+    for (let n = 0; n < count; n += 1) {
+      after.push(await shape());
+      await run('up', n, n + 1);
+    }
+    for (let n = count - 1; n >= 0; n -= 1) {
+      await run('down', n, n + 1);
+      expect([n, await shape()]).toEqual([n, after[n]]);
+    }
+  });
+});

@@ -86,8 +86,8 @@ describe('a notice', () => {
     await set({ email: email(), webhook: { on: true, address } });
     const { secret = '' } = await lookAtNoticeSettings();
     await untilState(await live('Told everywhere'), 'live');
-    await expect.poll(() => hooks('Told everywhere').length, { timeout: 20_000 }).toBe(1);
-    await expect.poll(async () => (await mails('Told everywhere')).length, { timeout: 20_000 }).toBe(1);
+    await expect.poll(() => hooks('Told everywhere').length).toBe(1);
+    await expect.poll(async () => (await mails('Told everywhere')).length).toBe(1);
     const [hook] = hooks('Told everywhere');
     const stamp = String(hook?.fields['kettle-timestamp']);
     expect(hook?.fields['kettle-signature']).toBe(`sha256=${hmacSha256(secret, `${stamp}.${hook?.body}`)}`);
@@ -108,7 +108,7 @@ describe('a notice', () => {
     await set({ email: email() });
     await setFaults({ kind: 'fail processing', match: 'Needs-me', reason: 'no picture', times: 1 });
     await untilState(await live('Needs-me'), 'snag');
-    await expect.poll(async () => (await mails('Needs-me')).length, { timeout: 20_000 }).toBe(1);
+    await expect.poll(async () => (await mails('Needs-me')).length).toBe(1);
     expect((await mails('Needs-me'))[0]?.text).toContain(
       'could not process the file: The file could not be read: no picture',
     );
@@ -123,7 +123,7 @@ describe('a notice', () => {
     await untilState(await live('Other kind'), 'live');
     await set({ webhook: { on: true, address } });
     await untilState(await live('Loud again'), 'live');
-    await expect.poll(() => hooks('Loud again').length, { timeout: 20_000 }).toBe(1);
+    await expect.poll(() => hooks('Loud again').length).toBe(1);
     expect(heard).toHaveLength(1);
     expect(await told('Silent channel')).toHaveLength(1);
     expect(await told('Other kind')).toHaveLength(1);
@@ -142,7 +142,7 @@ describe('a notice', () => {
     await set({ email: email(), digest: 'day', digestAt: { minute: (minute + 90) % 1440, zone: 'UTC' } });
     expect((await due())?.nextTryAt?.getTime()).toBeGreaterThan(Date.now() + 80 * 60_000);
     await set({ email: email() });
-    await expect.poll(async () => (await mails('In the night')).length, { timeout: 20_000 }).toBe(1);
+    await expect.poll(async () => (await mails('In the night')).length).toBe(1);
   });
 
   it('delays nothing where the webhook never answers, and mail still comes', async () => {
@@ -150,10 +150,10 @@ describe('a notice', () => {
     await set({ email: email(), webhook: { on: true, address } });
     const since = Date.now();
     await untilState(await live('Never answered'), 'live');
-    await expect.poll(async () => (await mails('Never answered')).length, { timeout: 20_000 }).toBe(1);
+    await expect.poll(async () => (await mails('Never answered')).length).toBe(1);
     expect(Date.now() - since).toBeLessThan(15_000);
     await untilState(await live('The next one'), 'live');
-    await expect.poll(async () => (await mails('The next one')).length, { timeout: 20_000 }).toBe(1);
+    await expect.poll(async () => (await mails('The next one')).length).toBe(1);
   });
 
   it('comes again where it was refused, with the same id, and not before the time that Retry-After says (RFC 9110, 10.2.3)', async () => {
@@ -161,7 +161,7 @@ describe('a notice', () => {
     answer = (body) => (isFirst(body) ? { status: 503, retryAfter: 12 } : { status: 200 });
     await set({ webhook: { on: true, address } });
     await untilState(await live('Refused once'), 'live');
-    await expect.poll(() => hooks('Refused once').length, { timeout: 70_000 }).toBe(2);
+    await expect.poll(() => hooks('Refused once').length).toBe(2);
     const [first, second] = hooks('Refused once');
     expect((second?.at ?? 0) - (first?.at ?? 0)).toBeGreaterThan(11_000);
     expect(second?.fields['kettle-id']).toBe(first?.fields['kettle-id']);
@@ -172,10 +172,10 @@ describe('a notice', () => {
     await set({ email: email() });
     await untilState(await live('Mail is away'), 'live');
     await expect
-      .poll(async () => (await lookAtNoticeSettings()).trouble, { timeout: 20_000 })
+      .poll(async () => (await lookAtNoticeSettings()).trouble)
       .toMatchObject([{ way: 'email', trouble: expect.stringContaining('come back later') }]);
     await away(false);
-    await expect.poll(async () => (await mails('Mail is away')).length, { timeout: 30_000 }).toBe(1);
+    await expect.poll(async () => (await mails('Mail is away')).length).toBe(1);
   });
 });
 

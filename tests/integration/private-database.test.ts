@@ -10,6 +10,7 @@ import { settings } from '@/store/settings';
 import { startDatabase } from '../../bin/setup/database.mjs';
 import { pathOfProgram } from '../../bin/setup/debian.mjs';
 import { endProcess } from '../../bin/setup/processes.mjs';
+import { heldPorts } from '../setup/ports';
 
 afterAll(closeDatabase);
 
@@ -46,7 +47,8 @@ describe('nobody else on the machine gets into the database', () => {
 
   it('not where a home of earlier days had accounts without a password', async () => {
     const home = mkdtempSync(path.join(os.tmpdir(), 'kettle-old-home-'));
-    const port = settings().databasePort + 1;
+    const held = await heldPorts(1);
+    const port = held.first;
     spawnSync(String(pathOfProgram('mariadb-install-db')), [
       ...['--no-defaults', `--datadir=${path.join(home, 'database')}`, '--auth-root-authentication-method=normal'],
       ...(process.getuid?.() === 0 ? ['--user=root'] : []),
@@ -60,6 +62,7 @@ describe('nobody else on the machine gets into the database', () => {
       expect(await asRootOverLoopback(port)).toContain('not allowed to connect');
     } finally {
       await endProcess(old);
+      held.release();
       rmSync(others, { force: true });
       for (const folder of [home, path.dirname(databaseSocket(port))]) rmSync(folder, { recursive: true, force: true });
     }

@@ -41,5 +41,5 @@ describe('a database that several machines share', () => {
       await database().raw('DROP DATABASE IF EXISTS shared_drop');
       await database().raw(`DROP USER IF EXISTS 'drop'@'127.0.0.1'`);
     }
-  }, 60_000);
+  });
 });

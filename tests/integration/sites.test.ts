@@ -39,7 +39,9 @@ for (const [id, profile] of Object.entries(SITE_PROFILES)) {
     declared: DECLARED[id] ?? {},
     // What breaks off of one part is sent again whole.
     keptOfCut: id === 'fieldgate' ? 0 : undefined,
-    cutNextTransfer: (bytes) => setFaultsAt(id, { kind: 'cut', bytes, times: 1 }),
+    // Here the site really encodes what it could copy.
+    cutNextTransfer: (bytes) =>
+      setFaultsAt(id, { kind: 'cut', bytes, times: 1 }, { kind: 'encode', match: 'conformance' }),
     videosKept: async () => (await videosAt(id)).length,
   }));
 }

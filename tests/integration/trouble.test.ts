@@ -1,3 +1,4 @@
+import { appendFileSync, rmSync } from 'node:fs';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
@@ -5,6 +6,8 @@ import { lookAtChannels } from '@/desk/look/look';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo } from '@/desk/video/edit-video';
 import { siteById } from '@/sites/registry';
+import { database } from '@/store/database';
+import { files } from '@/store/files/folder';
 import { settings } from '@/store/settings';
 import { connectAs } from '../../demo/sign-in';
 import { makeClip } from '../setup/clips';
@@ -21,7 +24,7 @@ import {
 } from '../setup/desk';
 import { aWorker } from '../setup/worker';
 
-aWorker();
+const worker = aWorker();
 const clip = makeClip({ name: 'trouble.mp4', seconds: 3 });
 const post = (at: string) => fetch(`${addressOf('lanternfold')}/control/${at}`, { method: 'POST' });
 
@@ -52,6 +55,28 @@ describe('trouble at the site', () => {
     expect(events.some((event) => event.kind === 'waits' && event.says.includes('asks to wait'))).toBe(true);
     expect((await videosAtLanternfold()).filter((video) => String(video.key).startsWith(drop.id))).toHaveLength(1);
   });
+
+  it.each([
+    ['changed', (file: string) => appendFileSync(file, 'more'), 'The file was changed after it was added'],
+    ['gone', (file: string) => rmSync(file), 'The file is gone from the disk'],
+  ])(
+    'is none of the site’s where a file is %s while it goes: the rest of it is not sent',
+    async (name, spoil, what) => {
+      const fileName = `${name}-on-its-way.mp4`;
+      await setFaults({ kind: 'line', match: name, bytes: 20_000 });
+      const videoId = await sent(fileName);
+      const { cut } = await untilSheet(videoId, (sheet) => onlyDrop(sheet).bytesSent > 0);
+      await worker.end();
+      const { fileKey } = await database()('cuts').where({ id: cut?.id }).first('fileKey');
+      spoil(files().localPath(fileKey));
+      await setFaults();
+      worker.start();
+      const { snag } = await untilState(videoId, 'snag');
+      expect(snag).toMatchObject({ kind: 'file', what, remedy: 'Replace the file, then try again' });
+      const [there] = (await videosAtLanternfold()).filter((video) => video.fileName === fileName);
+      expect(there?.stage).toBe('receiving');
+    },
+  );
 
   it('in processing is a snag; trying again sends it as a new video', async () => {
     await setFaults({ kind: 'fail processing', match: 'broken', reason: 'no picture after 2 s', times: 1 });

@@ -38,7 +38,8 @@ describe('the signature of webhooks', () => {
 
   it('goes over the time stamp and the body, so that neither can be changed', () => {
     const of = (at: number, body: string) => signedFields('Jefe', at, body)['kettle-signature'];
-    expect(of(1, '{}')).toBe(`sha256=${hmacSha256('Jefe', '1.{}')}`);
+    // OpenSSL 3.0: printf '1.{}' | openssl dgst -sha256 -hmac Jefe
+    expect(of(1, '{}')).toBe('sha256=dc7943cccf20f64327d263db5e2aca27c2b8175e8e6e7ea04f482091bf456b0f');
     expect(new Set([of(1, '{}'), of(2, '{}'), of(1, '{ }')]).size).toBe(3);
   });
 });

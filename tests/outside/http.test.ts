@@ -1,8 +1,12 @@
 import { createHash } from 'node:crypto';
+import http from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { Readable } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
 import { describe, expect, it } from 'vitest';
 import { contentDigest } from '@/sites/fieldgate/carry-in-parts';
 import { problemText } from '@/sites/json-api';
+import { carryByRange } from '@/sites/pipwire/carry-by-range';
 import { formFrame } from '@/sites/stallmarket/carry-as-form';
 import { sha256InField } from '../../stand-ins/fieldgate/rules';
 import { contentRange } from '../../stand-ins/pipwire/rules';
@@ -61,6 +65,39 @@ describe('Content-Range by RFC 9110, sections 14.4 and 14.5', () => {
     expect(contentRange('bytes 42-1233/1234')).toEqual({ first: 42, last: 1233, size: 1234 });
     expect(contentRange('bytes 42-1233/*')).toBeUndefined();
     expect(contentRange('bytes */1234')).toBeUndefined();
+  });
+
+  it('is written as in the example, for the part that is still to come', async () => {
+    const bytes = Buffer.alloc(1234, 7).fill(9, 42);
+    const server = http.createServer();
+    const asked = new Promise<{ headers: http.IncomingHttpHeaders; body: Buffer }>((resolve) => {
+      server.once('request', async (request: http.IncomingMessage, answer: http.ServerResponse) => {
+        const body = await buffer(request);
+        resolve({ headers: request.headers, body });
+        answer.writeHead(200).end();
+      });
+    });
+    await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+    const { port } = server.address() as AddressInfo;
+    let there = 42;
+    await carryByRange(
+      { accessToken: async () => 'token', heard: async () => undefined },
+      `http://127.0.0.1:${port}/clip`,
+      { fileName: 'a.mp4', size: 1234, open: (from) => Readable.from([bytes.subarray(from)]) },
+      async () => {
+        const now = there;
+        there = 1234;
+        return now;
+      },
+      () => undefined,
+      new AbortController().signal,
+      () => undefined,
+    );
+    const { headers, body } = await asked;
+    server.close();
+    expect(headers['content-range']).toBe('bytes 42-1233/1234');
+    expect(headers['content-length']).toBe('1192');
+    expect(body).toEqual(Buffer.alloc(1192, 9));
   });
 
   it('refuses a range that is invalid by section 14.4: the last before the first, or not below the length', () => {

@@ -24,6 +24,9 @@ const FILE: Pick<MarkerFile, 'rate' | 'startFrame' | 'markers'> = {
 interface Probe {
   chapters: { start_time: string; tags: { title: string } }[];
 }
+interface ExactProbe {
+  chapters: { start: number; time_base: string; tags: { title: string } }[];
+}
 const probe = (file: string) =>
   (
     JSON.parse(
@@ -35,12 +38,15 @@ describe('what we write, ffmpeg and ffprobe read (version of the machine)', () =
   it('FFMETADATA: exact times and every sign of the titles', () => {
     const file = path.join(folder, 'chapters.ffmeta');
     writeFileSync(file, MARKER_WRITERS.ffmetadata(FILE));
-    const found = execFileSync('ffmpeg', ['-v', 'error', '-f', 'ffmetadata', '-i', file, '-f', 'ffmetadata', '-'], {
-      encoding: 'utf8',
-    });
-    const again = readMarkerFile(bytes(found));
-    expect(again.markers.map((each) => each.name)).toEqual(FILE.markers.map((each) => each.name));
-    expect(again.markers.map((each) => each.time)).toEqual(FILE.markers.map((each) => each.time));
+    const args = ['-v', 'error', '-f', 'ffmetadata', '-show_chapters', '-of', 'json', file];
+    const { chapters } = JSON.parse(execFileSync('ffprobe', args, { encoding: 'utf8' })) as ExactProbe;
+    expect(chapters.map(({ tags }) => tags.title)).toEqual(['One; two = three', 'Back\\slash # and “quotes”', 'Öl 🛶']);
+    // Frames of 30000/1001: each is 1001 of 30000 parts of a second.
+    expect(chapters.map(({ start, time_base }) => [start, time_base])).toEqual([
+      [0, '1001/30000'],
+      [361, '1001/30000'],
+      [722, '1001/30000'],
+    ]);
   });
 
   it.each(['mp4', 'mkv', 'mov'])('chapters inside %s, without encoding again', async (container) => {

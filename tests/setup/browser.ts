@@ -1,41 +1,53 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import type { Browser, BrowserContext, Locator, Page } from 'playwright-core';
-import { afterEach, expect } from 'vitest';
+import { text } from 'node:stream/consumers';
+import type { Browser, BrowserContext, BrowserContextOptions, Download, Locator, Page } from 'playwright-core';
+import { afterAll, afterEach, beforeAll, expect } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
-import { startChromium } from './chromium';
-
-const started: Browser[] = [];
-/** What pages threw since it was looked at last. */
-const thrown: string[] = [];
-
-/**
- * Debian's Chromium, headless. Its clocks are those of another zone than the server's, so that a page which the server wrote
- * with its own is found. Where a test fails, what its pages show is printed: CI leaves nothing else to look at.
- */
-export async function startBrowser(): Promise<Browser> {
-  const browser = await startChromium();
-  const newContext = browser.newContext.bind(browser);
-  browser.newContext = async (options) => {
-    const context = await newContext({ timezoneId: 'Europe/Berlin', ...options });
-    context.on('weberror', (error) => thrown.push(`${error.page()?.url()}: ${error.error().message}`));
-    return context;
-  };
-  started.push(browser);
-  return browser;
-}
+import { joinChromium } from './chromium';
+import { itsMachine } from './machines';
+import { PATIENCE } from './patience';
 
 const MOST_SHOWN = 2500;
 
-afterEach(async ({ task }) => {
-  const errors = thrown.splice(0);
-  if (task.result?.state !== 'fail') return expect(errors, 'what pages threw').toEqual([]);
-  for (const page of started.flatMap((browser) => browser.contexts()).flatMap((context) => context.pages())) {
-    const shown = await page.evaluate(() => document.body.innerText).catch((error: Error) => error.message);
-    console.error(`— ${task.name}: ${page.url()}\n${shown.slice(0, MOST_SHOWN)}`);
-  }
-  for (const error of errors) console.error(error);
-});
+/** The browser of a file of tests, from its first test on. */
+export interface ItsBrowser {
+  /** A context of its own; all are closed with the last test. */
+  newContext(options?: BrowserContextOptions): Promise<BrowserContext>;
+  /** A page in a context of its own. */
+  newPage(options?: BrowserContextOptions): Promise<Page>;
+}
+
+/**
+ * The machine's browser, for one file of tests. Its clocks are those of another zone than the server's, so that a page which
+ * the server wrote with its own is found. A page that throws fails its test. Where a test fails, what its pages show is
+ * printed: CI leaves nothing else to look at.
+ */
+export function itsBrowser(): ItsBrowser {
+  let browser: Browser;
+  /** What pages threw since it was looked at last. */
+  const thrown: string[] = [];
+  beforeAll(async () => {
+    browser = await joinChromium(itsMachine().browser ?? '');
+  });
+  afterAll(() => browser?.close());
+  afterEach(async ({ task }) => {
+    const errors = thrown.splice(0);
+    if (task.result?.state !== 'fail') return expect(errors, 'what pages threw').toEqual([]);
+    for (const page of browser.contexts().flatMap((context) => context.pages())) {
+      const shown = await page.evaluate(() => document.body.innerText).catch((error: Error) => error.message);
+      console.error(`— ${task.name}: ${page.url()}\n${shown.slice(0, MOST_SHOWN)}`);
+    }
+    for (const error of errors) console.error(error);
+  });
+  const newContext: ItsBrowser['newContext'] = async (options) => {
+    const context = await browser.newContext({ timezoneId: 'Europe/Berlin', ...options });
+    context.setDefaultTimeout(PATIENCE);
+    context.on('weberror', (error) => thrown.push(`${error.page()?.url()}: ${error.error().message}`));
+    return context;
+  };
+  return { newContext, newPage: async (options) => (await newContext(options)).newPage() };
+}
 
 /** Lets every section of a Sheet be open on the pages of a context, as a person may have it. */
 export async function withOpenSections(context: BrowserContext): Promise<BrowserContext> {
@@ -45,6 +57,9 @@ export async function withOpenSections(context: BrowserContext): Promise<Browser
   });
   return context;
 }
+
+/** What a download holds. */
+export const textOf = async (download: Download): Promise<string> => text(await download.createReadStream());
 
 /** Waits until the file of the Sheet on the page has arrived and been read. */
 export const untilRead = (page: Page) =>

@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, renameSync } from 'node:fs';
 import path from 'node:path';
 
@@ -11,9 +12,10 @@ interface ClipOptions {
   bitRate?: string;
 }
 
-/** A small video with a moving picture and a tone, made once and kept between runs. */
+/** A small video with a moving picture and a tone, made once for its name and options, and kept between runs. */
 export function makeClip({ name, seconds = 4, rate = '25', size = '320x180', bitRate = '300k' }: ClipOptions): string {
-  const folder = path.resolve('node_modules/.kettle-clips');
+  const options = createHash('sha256').update([seconds, rate, size, bitRate].join(' ')).digest('hex').slice(0, 12);
+  const folder = path.resolve('node_modules/.kettle-clips', options);
   mkdirSync(folder, { recursive: true });
   const file = path.join(folder, name);
   if (existsSync(file)) return file;

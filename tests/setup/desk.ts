@@ -10,9 +10,11 @@ import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import type { Session } from '@/sites/contract';
 import { SITE_PROFILES } from '@/sites/profiles';
 import type { Cut } from '@/store/cuts';
+import { database } from '@/store/database';
 import { settings } from '@/store/settings';
 import { connectAs } from '../../demo/sign-in';
 import { allowAtAddress, setByControl } from './control';
+import { PATIENCE } from './patience';
 
 /** Who speaks for the yard at each site. */
 export const YARD: Record<string, string> = {
@@ -119,17 +121,31 @@ export async function announcedCut(input: { fileName: string; size: number; [fie
 export async function untilSheet(
   videoId: string,
   wished: (sheet: SheetView) => boolean,
-  seconds = 60,
+  seconds = PATIENCE / 1000,
 ): Promise<SheetView> {
   const end = Date.now() + seconds * 1000;
-  let sheet = await lookAtSheet(videoId);
-  while (!wished(sheet)) {
+  for (;;) {
+    const heard = await newestChange();
+    const sheet = await lookAtSheet(videoId);
+    if (wished(sheet)) return sheet;
     if (Date.now() > end)
       throw new Error(`Not so in ${seconds} s: ${JSON.stringify(sheet.channels.map((each) => each.drop))}`);
-    await pause(200);
-    sheet = await lookAtSheet(videoId);
+    // A look costs much, to hear of a change little. What time alone brings about, nobody announces.
+    const looked = Date.now();
+    await pause(REST_MILLISECONDS);
+    while (Date.now() - looked < LOOK_MILLISECONDS && (await newestChange()) === heard) await pause(HEAR_MILLISECONDS);
   }
-  return sheet;
+}
+
+const LOOK_MILLISECONDS = 1000;
+const HEAR_MILLISECONDS = 30;
+/** Changes may come by the dozen. */
+const REST_MILLISECONDS = 150;
+
+/** The number of the newest change that pages are told of. */
+async function newestChange(): Promise<number> {
+  const row: { newest?: number | null } | undefined = await database()('feed').max({ newest: 'id' }).first();
+  return row?.newest ?? 0;
 }
 
 /** The one drop of a video that was sent to one channel. */
@@ -140,7 +156,16 @@ export function onlyDrop(sheet: SheetView): DropView {
 }
 
 /** Waits until the drop of a video is in a state. */
-export async function untilState(videoId: string, state: DropView['state'], seconds = 60): Promise<DropView> {
+export async function untilState(
+  videoId: string,
+  state: DropView['state'],
+  seconds = PATIENCE / 1000,
+): Promise<DropView> {
+  const end = Date.now() + seconds * 1000;
+  while (Date.now() < end && !(await database()('drops').where({ videoId, state }).first('id'))) {
+    await pause(HEAR_MILLISECONDS);
+  }
+  // It may have gone on since; then its Sheet says where it is.
   return onlyDrop(
     await untilSheet(videoId, (sheet) => sheet.channels.some(({ drop }) => drop?.state === state), seconds),
   );

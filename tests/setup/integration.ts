@@ -1,13 +1,7 @@
 import type { TestProject } from 'vitest/node';
 import { allowAtAddress } from './control';
 import { type Machine, startMachine } from './machine';
-
-declare module 'vitest' {
-  export interface ProvidedContext {
-    /** The settings of each machine, in the order of the processes that use them. */
-    machines: Record<string, string>[];
-  }
-}
+import type {} from './machines';
 
 const SITES = 4;
 
@@ -28,7 +22,7 @@ export default async function setup(project: TestProject) {
   }
   project.provide(
     'machines',
-    machines.map(({ settings }) => settings),
+    machines.map(({ settings }) => ({ settings })),
   );
   return () => Promise.all(machines.map((machine) => machine.end()));
 }

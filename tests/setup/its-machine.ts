@@ -1,4 +1,4 @@
-import { inject } from 'vitest';
+import { itsMachine } from './machines';
 
 // Before anything of the application is loaded, which takes its settings once.
-Object.assign(process.env, inject('machines')[Number(process.env.VITEST_POOL_ID) - 1]);
+Object.assign(process.env, itsMachine().settings);

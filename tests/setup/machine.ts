@@ -1,33 +1,16 @@
 import type { ChildProcess } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import knex from 'knex';
+import { databaseAddress } from '@/store/database-address';
 import { databaseSocket } from '@/store/database-socket.mjs';
 import { startDatabase } from '../../bin/setup/database.mjs';
 import { endProcess, processEnvironment, startProcess, untilAnswers } from '../../bin/setup/processes.mjs';
 import { kettle } from './command';
+import { keepAsMade } from './fresh-database';
 import { copyMadeDatabase, keepMadeDatabase } from './made-database';
-
-function listens(port: number): Promise<boolean> {
-  return new Promise((resolve) => {
-    const server = net.createServer();
-    server.on('error', () => resolve(false));
-    server.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
-  });
-}
-
-/**
- * A run of `count` ports that nothing listens on now. They lie below the range from which the system takes the ports
- * of outgoing connections (RFC 6335 §6 and Linux' own): one of those could sit on a port while its server is restarted.
- */
-export async function freePorts(count: number): Promise<number> {
-  for (;;) {
-    const first = 10_000 + Math.floor(Math.random() * 19_000);
-    const free = await Promise.all(Array.from({ length: count }, (_, offset) => listens(first + offset)));
-    if (free.every(Boolean)) return first;
-  }
-}
+import { heldPorts } from './ports';
 
 /** The last lines that each process of a machine wrote: what one needs to see when a test with processes fails. */
 export function logTails(home: string): string {
@@ -39,26 +22,36 @@ export function logTails(home: string): string {
 
 const root = path.resolve('.');
 
+/** The four sites, and mail with its page. */
+const SITE_PORTS = 6;
+
+export type ProcessName = 'stand-ins' | 'worker' | 'web';
+
 /** A Kettle Drop of a test's own: its ports, its home, its database, and the processes that the test asks for. */
 export interface Machine {
   env: Record<string, string | undefined>;
   /** What is set for it alone. */
   settings: Record<string, string>;
   /** @param more settings for this process alone */
-  start(name: 'stand-ins' | 'worker' | 'web', more?: Record<string, string>): ChildProcess;
+  start(name: ProcessName, more?: Record<string, string>): ChildProcess;
+  /** Waits until a process that listens does. */
+  untilListens(name: 'stand-ins' | 'web'): Promise<void>;
   /** Kills the database as a bad day would, and starts it again. */
   killDatabase(): Promise<void>;
   end(): Promise<void>;
 }
 
+async function rememberAsMade(port: number): Promise<void> {
+  const db = knex({ client: 'mysql2', connection: databaseAddress(undefined, port), pool: { min: 0, max: 1 } });
+  await keepAsMade(db);
+  await db.destroy();
+}
+
 /** Starts a database and the processes named, all on free ports, and writes the settings into this environment too. */
-export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): Promise<Machine> {
+export async function startMachine(names: ProcessName[]): Promise<Machine> {
   const home = mkdtempSync(path.join(os.tmpdir(), 'kettle-test-'));
-  const ports = {
-    KETTLE_PORT: await freePorts(1),
-    KETTLE_DB_PORT: await freePorts(1),
-    KETTLE_SITES_PORT: await freePorts(6),
-  };
+  const held = await heldPorts(2 + SITE_PORTS);
+  const ports = { KETTLE_PORT: held.first, KETTLE_DB_PORT: held.first + 1, KETTLE_SITES_PORT: held.first + 2 };
   const quick = {
     KETTLE_LEASE_SECONDS: '2',
     KETTLE_SITE_HOUR_SECONDS: '0.02',
@@ -74,6 +67,7 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
   const migrated = await kettle(['migrate'], env);
   if (migrated.status !== 0) throw new Error(migrated.said);
   if (!isMade) {
+    await rememberAsMade(ports.KETTLE_DB_PORT);
     await endProcess(database);
     keepMadeDatabase(home);
     database = await startDatabase(home, ports.KETTLE_DB_PORT);
@@ -84,15 +78,18 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
     children.push(child);
     return child;
   };
+  const answers = {
+    'stand-ins': `http://127.0.0.1:${ports.KETTLE_SITES_PORT}/.well-known/oauth-authorization-server`,
+    web: `http://127.0.0.1:${ports.KETTLE_PORT}/api/health`,
+  };
+  const untilListens: Machine['untilListens'] = (name) => untilAnswers(answers[name]);
   for (const name of names) start(name);
-  if (names.includes('stand-ins')) {
-    await untilAnswers(`http://127.0.0.1:${ports.KETTLE_SITES_PORT}/.well-known/oauth-authorization-server`);
-  }
-  if (names.includes('web')) await untilAnswers(`http://127.0.0.1:${ports.KETTLE_PORT}/api/health`);
+  await Promise.all(names.map((name) => name !== 'worker' && untilListens(name)));
   return {
     env,
     settings,
     start,
+    untilListens,
     async killDatabase() {
       await endProcess(database, 'SIGKILL');
       database = await startDatabase(home, ports.KETTLE_DB_PORT);
@@ -103,6 +100,7 @@ export async function startMachine(names: ('stand-ins' | 'worker' | 'web')[]): P
       for (const folder of [home, path.dirname(databaseSocket(ports.KETTLE_DB_PORT))]) {
         rmSync(folder, { recursive: true, force: true });
       }
+      held.release();
     },
   };
 }

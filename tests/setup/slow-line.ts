@@ -8,6 +8,9 @@ export interface SlowLine {
   address: string;
   /** How many requests took longer than they may, and were cut off with 408 (RFC 9110, section 15.5.9). */
   cutOff(): number;
+  /** Breaks the line: what is under way ends, and nothing new gets through until it is mended. */
+  break(): void;
+  mend(): void;
   end(): Promise<void>;
 }
 
@@ -18,6 +21,7 @@ export interface SlowLine {
  */
 export async function slowLine(to: number, bytesPerSecond: number, requestMilliseconds: number): Promise<SlowLine> {
   let cutOff = 0;
+  let isBroken = false;
   const server = http.createServer(
     { requestTimeout: requestMilliseconds, connectionsCheckingInterval: 100 },
     (incoming, answer) => {
@@ -34,6 +38,9 @@ export async function slowLine(to: number, bytesPerSecond: number, requestMillis
       incoming.pipe(slowed(bytesPerSecond)).pipe(outgoing);
     },
   );
+  server.on('connection', (socket) => {
+    if (isBroken) socket.destroy();
+  });
   server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
     if (error.code !== 'ERR_HTTP_REQUEST_TIMEOUT') return socket.destroy();
     cutOff += 1;
@@ -43,6 +50,13 @@ export async function slowLine(to: number, bytesPerSecond: number, requestMillis
   return {
     address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
     cutOff: () => cutOff,
+    break() {
+      isBroken = true;
+      server.closeAllConnections();
+    },
+    mend() {
+      isBroken = false;
+    },
     end: () =>
       new Promise((resolve) => {
         server.close(() => resolve());

@@ -35,7 +35,7 @@ const file = (name: string, text: string) => {
 
 beforeAll(async () => {
   ids = await channelsOfTheYard();
-}, 60_000);
+});
 afterAll(() => setFaults());
 
 describe('send', () => {
@@ -143,7 +143,7 @@ describe('a video from the command line', () => {
     expect((await shown()).channels[0].state).toBe('removed');
     expect((await run('delete', id)).out).toBe('Deleted\n');
     expect((await run('show', id)).said).toContain('There is no video');
-  }, 120_000);
+  });
 
   it('with a snag is tried again, or accepted', async () => {
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no'];
@@ -157,7 +157,7 @@ describe('a video from the command line', () => {
     const other = /as video (\S+)/.exec(matched.out)?.[1] ?? '';
     expect((await run('accept', other, '--watch')).out).toContain('silence there');
     await untilState(other, 'live');
-  }, 120_000);
+  });
 
   it('is not guessed at where several have its title', async () => {
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--title', 'Twins'];
@@ -207,7 +207,7 @@ describe('every command', () => {
       (await run('convert', edl, '--to', 'ffmetadata', '--in', '01:00:00:00', '--out', '01:00:20:00')).out,
     ).toContain('END=500');
     expect((await run('fit', '--help')).out).toContain('durationSeconds  number');
-  }, 60_000);
+  });
 
   it('finds the folder of the Kettle Drop that runs, or says that it is not here', async () => {
     await keepHome(settings().home);
@@ -220,5 +220,5 @@ describe('every command', () => {
     const lost = await kettle(['status'], { KETTLE_HOME: elsewhere });
     expect(lost).toMatchObject({ status: 1, said: expect.stringContaining('is not on this machine') });
     await keepHome(settings().home);
-  }, 60_000);
+  });
 });

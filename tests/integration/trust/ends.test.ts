@@ -25,7 +25,7 @@ const clip = makeClip({ name: 'ends.mp4', seconds: 3 });
 
 beforeAll(async () => {
   ids = await channelsOfTheYard();
-}, 60_000);
+});
 afterEach(async () => {
   for (const site of Object.keys(SITE_PROFILES)) await setFaultsAt(site);
 });
@@ -135,7 +135,7 @@ describe('privacy follows the record in both directions', () => {
       JSON.stringify(await lookAtSheet(videoId).then(({ channels }) => channels.map(({ events }) => events))),
     ).not.toContain('oakum');
     await reviseVideo(videoId);
-    await expect.poll(() => enter('new-oakum'), { timeout: 20_000 }).toBe(200);
+    await expect.poll(() => enter('new-oakum')).toBe(200);
     expect(await enter('oakum-and-tar')).toBe(403);
   });
 

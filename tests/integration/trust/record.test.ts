@@ -43,7 +43,7 @@ const text = (words: string) => new TextEncoder().encode(words);
 
 beforeAll(async () => {
   ids = await channelsOfTheYard();
-}, 60_000);
+});
 afterAll(() => setFaults());
 
 async function ready(fileName: string, channel = 'Marrow Quay'): Promise<string> {
@@ -442,7 +442,7 @@ describe('pictures', () => {
       await editVideo(videoId, { picture: { way: 'moment', at: { num, den: 2 } } });
       await makeHabitPicture(videoId);
     }
-    await expect.poll(async () => (await habits()).length, { timeout: 10_000 }).toBe(1);
+    await expect.poll(async () => (await habits()).length).toBe(1);
     const making = Promise.all([1, 2, 3].map(() => makeHabitPicture(videoId)));
     await takeFrameAsPicture(videoId, { seconds: 2 });
     await making;

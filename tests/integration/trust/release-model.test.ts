@@ -39,7 +39,7 @@ const noFaults = async () => {
 };
 beforeAll(async () => {
   ids = await channelsOfTheYard();
-}, 60_000);
+});
 afterAll(noFaults);
 
 /** What is known of one video: its set time, since when a word holds, and whether it was seen to be open. */

@@ -325,8 +325,8 @@ describe('whatever a manager does', () => {
     const examples = TURNS.map((turns): [Step[]] => [turns]);
     await fc.assert(property, { examples, numRuns: TURNS.length + 3, endOnFailure: true });
     // Cases that open nothing, close nothing and kill nobody would show nothing.
-    expect(done['seen by everyone']).toBeGreaterThanOrEqual(4);
-    expect(done.kills).toBeGreaterThanOrEqual(4);
+    expect(done['seen by everyone']).toBeGreaterThanOrEqual(2);
+    expect(done.kills).toBeGreaterThanOrEqual(3);
     expect(done.undos).toBeGreaterThanOrEqual(2);
     expect(done['closed after a send']).toBeGreaterThanOrEqual(2);
     expect(done['closed while it opens']).toBeGreaterThanOrEqual(1);

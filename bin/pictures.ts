@@ -18,7 +18,10 @@ const drops = JSON.parse(
 ) as Drop[];
 const named = (title: string) => drops.find((drop) => drop.title.startsWith(title)) as Drop;
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium-headless-shell',
+  args: ['--no-sandbox', '--disable-gpu'],
+});
 
 /** Takes one picture of a page of the running demo. */
 async function take(

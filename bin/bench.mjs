@@ -30,10 +30,11 @@ const failed = [];
 let [lines, missed] = [0, 0];
 for (const measure of MEASURES.filter((each) => words.length === 0 || words.some((word) => each.includes(word)))) {
   const began = Date.now();
-  const { status, said } = await run([process.execPath, '--import', 'tsx', measure], { cwd: root, env });
-  process.stdout.write(said);
+  const { status, out, said } = await run([process.execPath, '--import', 'tsx', measure], { cwd: root, env });
+  process.stdout.write(out);
+  if (status !== 0) console.error(said);
   console.error(`${measure}: ${((Date.now() - began) / 1000).toFixed(1)} s`);
-  const told = said.split('\n').filter((line) => line.startsWith('{"measure"'));
+  const told = out.split('\n').filter((line) => line.startsWith('{"measure"'));
   lines += told.length;
   missed += told.filter((line) => JSON.parse(line).missed !== undefined).length;
   if (status !== 0 || told.length === 0) failed.push(measure);

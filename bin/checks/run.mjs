@@ -10,22 +10,22 @@ const secondsOf = (text) => {
 };
 
 /**
- * Runs a command to its end. What it prints is shown at once, or given back.
+ * Runs a command to its end.
  * @param command program and arguments
  * @param options.niceness by how much it stands back behind others
- * @returns how it ended, what it said where that is not shown at once, and the processor seconds that it and all that it
- *   started took
+ * @returns how it ended, what it printed (`out`) and all that it said, in its order, and the processor seconds that it and all
+ *   that it started took
  */
-export async function run(command, { cwd, atOnce = false, niceness = 0, env = process.env } = {}) {
+export async function run(command, { cwd, niceness = 0, env = process.env } = {}) {
   const nice = niceness > 0 ? ['nice', '-n', String(niceness)] : [];
-  const out = atOnce ? 'inherit' : 'pipe';
   const child = spawn('sh', ['-c', COUNTED, 'sh', ...nice, ...command], {
     cwd,
     env,
-    stdio: [atOnce ? 'inherit' : 'ignore', out, out, 'pipe'],
+    stdio: ['ignore', 'pipe', 'pipe', 'pipe'],
   });
-  const said = [];
-  for (const stream of [child.stdout, child.stderr]) stream?.on('data', (data) => said.push(data));
+  const [out, said] = [[], []];
+  child.stdout.on('data', (data) => out.push(data));
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => said.push(data));
   let times = '';
   child.stdio[3].on('data', (data) => {
     times += data;
@@ -35,5 +35,6 @@ export async function run(command, { cwd, atOnce = false, niceness = 0, env = pr
     child.once('close', resolve);
   });
   const seconds = times.split(/\s+/).map(secondsOf);
-  return { status, said: Buffer.concat(said).toString(), seconds: seconds.reduce((sum, each) => sum + each, 0) };
+  const text = (parts) => Buffer.concat(parts).toString();
+  return { status, out: text(out), said: text(said), seconds: seconds.reduce((sum, each) => sum + each, 0) };
 }

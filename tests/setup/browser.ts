@@ -62,8 +62,7 @@ export async function withOpenSections(context: BrowserContext): Promise<Browser
 export const textOf = async (download: Download): Promise<string> => text(await download.createReadStream());
 
 /** Waits until the file of the Sheet on the page has arrived and been read. */
-export const untilRead = (page: Page) =>
-  page.getByRole('button', { name: BUTTONS.replaceFile }).waitFor({ timeout: 60_000 });
+export const untilRead = (page: Page) => page.getByRole('button', { name: BUTTONS.replaceFile }).waitFor();
 
 /** Takes one of a list: the list is opened by its button, and a choice pressed. */
 export async function choose(list: Locator, name: string): Promise<void> {

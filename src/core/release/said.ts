@@ -100,8 +100,10 @@ function understood(typed: string, text: string, now: Date, zone: string): SaidT
     return nothing(`“${lost}” was not understood. Write one day and one time, like “fri 9:00”.`);
   }
   const { start } = read;
+  // What opens at once is opened by hand, where it can be stopped for a moment.
+  if (start.tags().has('casualReference/now'))
+    return nothing('Say a time that is to come, such as “in 10 min”; to open it at once, open it by hand.');
   if (!start.isCertain('hour')) return nothing('Say the time of day, too, such as “fri 9:00”.');
-  if (start.tags().has('casualReference/now')) return atInstant(now, now, zone);
   if (start.tags().has('result/relativeDateAndTime')) {
     // How long a month is depends on which; with hours behind it, nobody says so.
     if (/month|year|quarter/i.test(typed)) return nothing(`“${text.trim()}” was not understood. Say a day and a time.`);

@@ -32,6 +32,10 @@ const DECLARED: Record<string, Partial<Declarations>> = {
   stallmarket: { products: ['2000000000015', '2000000000053'] },
 };
 
+/** The site that really encodes what it could copy; all do it by the same code. */
+const ENCODES = 'fieldgate';
+const ENCODED = { kind: 'encode', match: 'conformance' };
+
 for (const [id, profile] of Object.entries(SITE_PROFILES)) {
   conformance(profile.name, () => ({
     adapter: site(id),
@@ -39,9 +43,7 @@ for (const [id, profile] of Object.entries(SITE_PROFILES)) {
     declared: DECLARED[id] ?? {},
     // What breaks off of one part is sent again whole.
     keptOfCut: id === 'fieldgate' ? 0 : undefined,
-    // Here the site really encodes what it could copy.
-    cutNextTransfer: (bytes) =>
-      setFaultsAt(id, { kind: 'cut', bytes, times: 1 }, { kind: 'encode', match: 'conformance' }),
+    cutNextTransfer: (bytes) => setFaultsAt(id, { kind: 'cut', bytes, times: 1 }, ...(id === ENCODES ? [ENCODED] : [])),
     videosKept: async () => (await videosAt(id)).length,
   }));
 }

@@ -59,6 +59,34 @@ async function drawLoop(folder: string, key: string, target: string, video: Demo
   return target;
 }
 
+/** So long is the sound that is repeated under each cut; it fades at its ends, where it would click. */
+const SOUND_SECONDS = 40;
+const FADE_SECONDS = 0.05;
+
+/** The sound of the sea and some notes, made and encoded once for all cuts: both take longer than all of their pictures. */
+function soundLoop(folder: string): Promise<string> {
+  const target = path.join(folder, 'sea.aac');
+  const making = underWay.get(target);
+  if (making) return making;
+  const drawing = existsSync(target) ? Promise.resolve(target) : makeSound(target);
+  underWay.set(target, drawing);
+  return drawing;
+}
+
+async function makeSound(target: string): Promise<string> {
+  const d = SOUND_SECONDS;
+  const sea = `anoisesrc=color=pink:amplitude=0.25:seed=7:duration=${d},tremolo=f=0.25:d=0.8,lowpass=f=900`;
+  const notes = `aevalsrc='0.06*sin(2*PI*220*t)*exp(-mod(t\\,2))+0.05*sin(2*PI*330*t)*exp(-mod(t+1\\,2))':d=${d}`;
+  const fades = `afade=t=in:d=${FADE_SECONDS},afade=t=out:st=${d - FADE_SECONDS}:d=${FADE_SECONDS}`;
+  await run('ffmpeg', [
+    ...['-v', 'error', '-nostdin', '-y', '-f', 'lavfi', '-i', sea, '-f', 'lavfi', '-i', notes],
+    ...['-filter_complex', `[0:a][1:a]amix=inputs=2,volume=18dB,${fades}[a]`, '-map', '[a]'],
+    ...['-c:a', 'aac', '-b:a', '256k', '-ar', '48000', '-f', 'adts', `${target}.part`],
+  ]);
+  await rename(`${target}.part`, target);
+  return target;
+}
+
 /** Makes the finished cut of a demo video: its scenes one after the other, with the sound of the sea. */
 export async function makeCutFile(folder: string, video: DemoVideo): Promise<string> {
   await mkdir(folder, { recursive: true });
@@ -72,13 +100,11 @@ export async function makeCutFile(folder: string, video: DemoVideo): Promise<str
   const list = path.join(folder, `${video.fileName}.txt`);
   await writeFile(list, lines.join('\n'));
   const seconds = String(lines.length * LOOP_SECONDS);
-  const sea = `anoisesrc=color=pink:amplitude=0.25:seed=7:duration=${seconds},tremolo=f=0.25:d=0.8,lowpass=f=900`;
-  const notes = `aevalsrc='0.06*sin(2*PI*220*t)*exp(-mod(t\\,2))+0.05*sin(2*PI*330*t)*exp(-mod(t+1\\,2))':d=${seconds}`;
+  const sound = await soundLoop(folder);
   await run('ffmpeg', [
     ...['-v', 'error', '-nostdin', '-y', '-f', 'concat', '-safe', '0', '-i', list],
-    ...['-f', 'lavfi', '-i', sea, '-f', 'lavfi', '-i', notes],
-    ...['-filter_complex', '[1:a][2:a]amix=inputs=2,volume=18dB[a]', '-map', '0:v', '-map', '[a]', '-c:v', 'copy'],
-    ...['-c:a', 'aac', '-b:a', '256k', '-ar', '48000', '-movflags', '+faststart', '-f', 'mp4', `${target}.part`],
+    ...['-stream_loop', '-1', '-i', sound, '-map', '0:v', '-map', '1:a', '-c', 'copy', '-t', seconds],
+    ...['-movflags', '+faststart', '-f', 'mp4', `${target}.part`],
   ]);
   await rename(`${target}.part`, target);
   return target;

@@ -39,7 +39,7 @@ describe('what is found in a file', () => {
     await rail.getByRole('button', { name: TAIL }).waitFor();
     await file().getByRole('button', { name: 'Go to 0:10' }).click();
     await page.waitForFunction(() => document.querySelector('video')?.currentTime === 10);
-    await expectReachable(page);
+    await expectReachable(file());
   });
 
   it('leads to its moment also where the player is folded away', async () => {
@@ -184,7 +184,7 @@ describe('files that go out', () => {
           .count(),
       )
       .toBe(2);
-    await expectReachable(page, ['light']);
+    await expectReachable(files(), ['light']);
     await desk.untilSheet(
       videoId,
       ({ channels }) => channels.filter(({ drop }) => drop?.state === 'live').length === 2,

@@ -9,7 +9,7 @@ import { STATE_WORDS, STOP_WORDS } from '@/core/drop';
 import { BUTTONS } from '@/ui/button-words';
 import { choose, expectAccessible, itsBrowser, textOf, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
-import { kettle } from '../setup/command';
+import { startedKettle } from '../setup/command';
 import { addressOf, askedOf, setFaults } from '../setup/desk';
 import { itsPages } from '../setup/its-pages';
 import { stepsInOrder } from '../setup/steps';
@@ -209,7 +209,7 @@ describe('a cut goes from the desk to live', () => {
     await page.getByRole('button', { name: BUTTONS.undo }).click();
     await page.getByRole('button', { name: BUTTONS.undo }).click();
     await page.locator('#chapters').getByText('green (3)').waitFor();
-    await expectAccessible(page);
+    await expectAccessible(page.locator('#chapters'));
   });
 
   it('steps from marker to marker and frame by frame with the keys, and lists them on "?"', async () => {
@@ -271,7 +271,7 @@ describe('a cut goes from the desk to live', () => {
     await dialog.getByText('took the note as the name').waitFor();
     await dialog.getByText('1 new, 1 changed').waitFor();
     await dialog.getByText('2 new, 4 taken away').waitFor();
-    await expectAccessible(page);
+    await expectAccessible(dialog);
     await dialog.getByRole('button', { name: 'Merge by time' }).click();
     await page.locator('#chapters').getByText('First cut again').waitFor();
     await page.getByRole('button', { name: BUTTONS.export }).click();
@@ -366,7 +366,7 @@ describe('a cut goes from the desk to live', () => {
   });
 
   it('ends by link where that is meant, and holds what is for everyone until one word opens it', async () => {
-    const run = (...args: string[]) => kettle(args, machine.env);
+    const run = (...args: string[]) => startedKettle(args, machine.env);
     const sent = await run(
       ...['send', clip, '--channel', 'tide notes', '--title', 'By the command line', '--markers', edl],
       ...['--chapters', 'GREEN', '--privacy', 'link', '--for-children', 'no', '--again', '--watch'],

@@ -43,7 +43,7 @@ describe('many videos on the Board', () => {
     await tick('Plank 39').click();
     await bar().getByRole('button', { name: 'Select all 40' }).click();
     await bar().getByText('40 selected').waitFor();
-    await expectAccessible(page);
+    await expectAccessible(bar());
     await bar().getByRole('button', { name: 'Clear' }).click();
   });
 
@@ -55,7 +55,7 @@ describe('many videos on the Board', () => {
     await page.getByLabel('Tags, with commas').fill('keel, oak');
     await page.getByRole('button', { name: BUTTONS.goOn }).click();
     const sure = page.getByRole('alertdialog', { name: 'Change 2 videos?' });
-    await expectAccessible(page);
+    await expectAccessible(sure);
     await sure.getByRole('button', { name: 'Change', exact: true }).click();
     await told().getByText('Tags added: 2 videos').waitFor();
     expect(await tagsOf(ids[39])).toEqual(['keel', 'oak']);

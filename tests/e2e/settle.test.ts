@@ -83,7 +83,7 @@ describe('a video that has something to settle on every site', () => {
     await matches.getByText('Nobody can watch the video in any country').waitFor();
     await matches.getByRole('img', { name: /Where the matches lie/ }).waitFor();
     expect(await matches.getByRole('radio', { name: /^Agree/ }).count()).toBe(0);
-    await expectReachable(page);
+    await expectReachable(matches);
     await matches.getByRole('radio', { name: /^Take the sound off there/ }).check();
     await matches.getByRole('button', { name: 'Send it without that' }).click();
     const sure = page.getByRole('alertdialog');
@@ -98,7 +98,7 @@ describe('a video that has something to settle on every site', () => {
     await open('fieldgate');
     const different = part('Different on Fieldgate');
     await different.getByText('joint', { exact: true }).first().waitFor();
-    await expectReachable(page);
+    await expectReachable(different);
     await different.getByRole('button', { name: 'Put it right there' }).click();
     await untilOn('fieldgate', 'held');
     await different.waitFor({ state: 'detached' });
@@ -149,7 +149,7 @@ describe('a video that has something to settle on every site', () => {
     await former.getByText('as it was sent first').click();
     await former.getByRole('button', { name: 'Put these words back' }).last().click();
     await page.getByText('Changed here, not sent yet:').waitFor();
-    await expectReachable(page);
+    await expectReachable(former);
   });
 });
 
@@ -180,7 +180,7 @@ describe('how a manager is told', () => {
     const from = form.getByLabel('From', { exact: true });
     await quiet.click();
     await expect.poll(() => from.count()).toBe(2);
-    await expectReachable(page);
+    await expectReachable(form);
     await page.setViewportSize({ width: 390, height: 844 });
     await expectReachable(page, ['light']);
     // Off again, at the server too: at night they would keep what the next step waits for.

@@ -102,7 +102,7 @@ describe('the time line', () => {
     await page.getByLabel('Marker file').setInputFiles(otio);
     await dialog().getByText('Read as OpenTimelineIO').waitFor();
     await dialog().getByText('took the note as the name').waitFor();
-    await expectAccessible(page);
+    await expectAccessible(dialog());
     await dialog().getByRole('button', { name: BUTTONS.addMarkers }).click();
     await panel().getByText('green (6)').waitFor();
     await panel()
@@ -184,7 +184,7 @@ describe('the time line', () => {
     await panel().getByRole('button', { name: 'Repair all' }).click();
     await dialog().getByRole('region', { name: 'Before' }).getByText('− 0:05 Low water').waitFor();
     await dialog().getByRole('region', { name: 'After' }).getByText('+ 0:00 Low water').waitFor();
-    await expectAccessible(page);
+    await expectAccessible(dialog());
     await dialog().getByRole('button', { name: BUTTONS.apply }).click();
     await expect.poll(lines).toEqual(['0:00 Low water', '0:31 Second coat', '0:50 A gull looks in']);
     expect(await panel().getByText('▲').count()).toBe(1);
@@ -277,7 +277,7 @@ describe('the time line', () => {
     const question = region('Another length');
     await question.getByText('The new file is 4.004 s longer').waitFor();
     await expect.poll(lines).toContain('0:05 Low water');
-    await expectAccessible(page);
+    await expectAccessible(question);
     await question.getByRole('button', { name: 'Move all markers' }).click();
     await expect.poll(lines).toContain('0:09 Low water');
     await expect.poll(() => question.count()).toBe(0);

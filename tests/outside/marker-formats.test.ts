@@ -7,6 +7,7 @@ import { MARKER_WRITERS, type MarkerFile, marker, readMarkerFile, readTable } fr
 import { fraction, rate, timeOfFrame, toDecimal } from '@/core/time';
 import { readChaptersInside, writeChaptersInside } from '@/media/chapters';
 import { makeClip } from '../setup/clips';
+import { kettle } from '../setup/command';
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-formats-'));
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -350,21 +351,10 @@ describe('the command line', () => {
     edl,
     'TITLE: a\nFCM: DROP FRAME\n\n001  AX       V     C        01:00:00;00 01:03:00;02 01:00:00;00 01:03:00;02\n* LOC: 01:00:20;00 GREEN   A\n* LOC: 01:01:00;02 RED     note\n* LOC: 01:01:30;00 GREEN   B\n* LOC: 01:01:34;00 GREEN   C\n',
   );
-  const run = (...args: string[]) => {
-    try {
-      const out = execFileSync(process.execPath, ['bin/kettle.mjs', ...args], {
-        encoding: 'utf8',
-        stdio: ['ignore', 'pipe', 'pipe'],
-      });
-      return { status: 0, out, said: '' };
-    } catch (error) {
-      const failed = error as { status: number; stdout: string; stderr: string };
-      return { status: failed.status, out: failed.stdout, said: failed.stderr };
-    }
-  };
+  const run = (...args: string[]) => kettle(args);
 
-  it('prints markers as JSON, frames counted from the time line’s start', () => {
-    const { out } = run('markers', edl, '--rate', '29.97df');
+  it('prints markers as JSON, frames counted from the time line’s start', async () => {
+    const { out } = await run('markers', edl, '--rate', '29.97df');
     const printed = JSON.parse(out);
     expect(printed.rate).toEqual({ num: 30000, den: 1001, dropFrame: true });
     expect(printed.startFrame).toBe(107_892);
@@ -378,21 +368,21 @@ describe('the command line', () => {
     });
   });
 
-  it('converts the chosen colour and range', () => {
-    const { out } = run('convert', edl, '--to', 'vtt', '--colour', 'green', '--in', '01:01:00;02');
+  it('converts the chosen colour and range', async () => {
+    const { out } = await run('convert', edl, '--to', 'vtt', '--colour', 'green', '--in', '01:01:00;02');
     // 898 frames at 1001/30000 are 29.963266… s: .963 would still show the frame before.
     expect(out).toContain('00:00:29.964 --> 00:00:33.968\nB');
     expect(out).not.toContain('note');
   });
 
-  it('prints chapter lines, says on standard error what is wrong, and exits 1 until it is repaired', () => {
+  it('prints chapter lines, says on standard error what is wrong, and exits 1 until it is repaired', async () => {
     const args = ['chapters', edl, '--site', 'lanternfold', '--duration', '180.08', '--colour', 'green'];
-    const broken = run(...args);
+    const broken = await run(...args);
     expect(broken.status).toBe(1);
     expect(broken.out).toBe('0:20 A\n1:30 B\n1:34 C\n');
     expect(broken.said).toContain('does not start at 0:00');
     expect(broken.said).toContain('“B”: 4 s long');
-    const repaired = run(...args, '--repair');
+    const repaired = await run(...args, '--repair');
     expect(repaired).toMatchObject({ status: 0, out: '0:00 Opening\n0:20 A\n1:34 C\n' });
   });
 });

@@ -82,11 +82,17 @@ type Theme = (typeof THEMES)[number];
 /** Only colours differ between the themes: in the dark one just what looks at them is run again. */
 const OF_COLOURS = ['color-contrast', 'link-in-text-block'];
 
+/** A page, or the part of it that a test has brought about: looking at a whole Sheet takes seconds, and each is looked at once. */
+type Shown = Page | Locator;
+const pageOf = (shown: Shown): Page => ('page' in shown ? shown.page() : shown);
+
 /**
- * What axe finds on a page, in each theme; the page is left in its own.
+ * What axe finds on a page or a part of it, in each theme; the page is left in its own.
  * @param rules to be switched on that are off by themselves
  */
-async function axeFindings(page: Page, themes: readonly Theme[], rules: readonly string[] = []) {
+async function axeFindings(shown: Shown, themes: readonly Theme[], rules: readonly string[] = []) {
+  const page = pageOf(shown);
+  const part = await ('page' in shown ? shown : shown.locator('html')).elementHandle();
   const before = await page.evaluate(() => document.documentElement.dataset.theme);
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axeSource);
   const found: { impact: string; says: string }[] = [];
@@ -98,15 +104,16 @@ async function axeFindings(page: Page, themes: readonly Theme[], rules: readonly
       resultTypes: ['violations'],
     };
     const inTheme = await page.evaluate(
-      async ([name, how]) => {
+      async ([name, how, inside]) => {
         document.documentElement.dataset.theme = name;
-        const { axe } = window as unknown as { axe: { run(options: object): Promise<AxeResult> } };
-        const { violations } = await axe.run(how);
+        type Axe = { run(inside: Node, options: object): Promise<AxeResult> };
+        const { axe } = window as unknown as { axe: Axe };
+        const { violations } = await axe.run(inside ?? document, how);
         return violations.flatMap(({ id, impact, nodes }) =>
           nodes.map((node) => ({ impact, says: `${name} ${id}: ${node.target} ${node.failureSummary}` })),
         );
       },
-      [theme, options] as const,
+      [theme, options, part] as const,
     );
     found.push(...inTheme);
   }
@@ -118,12 +125,13 @@ async function axeFindings(page: Page, themes: readonly Theme[], rules: readonly
 }
 
 /**
- * Runs axe on a page in both themes with every rule that it has for WCAG 2.2 A and AA, the size of what is pressed among
+ * Runs axe on a page, or a part of it, in both themes with every rule that it has for WCAG 2.2 A and AA, the size of what is pressed among
  * them (2.5.8): no finding at all may be there, and the page may not scroll sideways (1.4.10).
  * @param themes in which it is looked at
  */
-export async function expectReachable(page: Page, themes: readonly Theme[] = THEMES): Promise<void> {
-  const found = await axeFindings(page, themes, ['target-size']);
+export async function expectReachable(shown: Shown, themes: readonly Theme[] = THEMES): Promise<void> {
+  const page = pageOf(shown);
+  const found = await axeFindings(shown, themes, ['target-size']);
   expect(
     found.map(({ says }) => says),
     page.url(),
@@ -135,9 +143,9 @@ export async function expectReachable(page: Page, themes: readonly Theme[] = THE
   expect(scrollWidth, `${page.url()} scrolls sideways`).toBeLessThanOrEqual(clientWidth);
 }
 
-/** Runs axe on a page in both themes; no serious or critical finding may be there. */
-export async function expectAccessible(page: Page): Promise<void> {
-  const found = await axeFindings(page, THEMES);
+/** Runs axe on a page or a part of it in both themes; no serious or critical finding may be there. */
+export async function expectAccessible(shown: Shown): Promise<void> {
+  const found = await axeFindings(shown, THEMES);
   const serious = found.filter(({ impact }) => impact === 'serious' || impact === 'critical');
   expect(serious.map(({ says }) => says)).toEqual([]);
 }

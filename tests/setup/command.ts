@@ -1,4 +1,5 @@
 import { execFile } from 'node:child_process';
+import { runKettle } from '../../bin/commands/command-line';
 
 /** What a command came to: how it ended, what it gave out, and what it said beside. */
 export interface CommandEnd {
@@ -7,11 +8,37 @@ export interface CommandEnd {
   said: string;
 }
 
+/** Runs the command line in this process, which spares a start for each; what is `kettle` to a person is `startedKettle`. */
+export async function kettle(args: readonly string[]): Promise<CommandEnd> {
+  const end: CommandEnd = { status: 0, out: '', said: '' };
+  const { write } = process.stdout;
+  const { error } = console;
+  process.stdout.write = (text: string | Uint8Array) => {
+    end.out += typeof text === 'string' ? text : Buffer.from(text).toString();
+    return true;
+  };
+  console.error = (text: string) => {
+    end.said += `${text}\n`;
+  };
+  try {
+    await runKettle(args);
+    end.status = Number(process.exitCode ?? 0);
+  } finally {
+    process.stdout.write = write;
+    console.error = error;
+    process.exitCode = undefined;
+  }
+  return end;
+}
+
 /**
- * Runs the command line, as a person does. This process goes on meanwhile: one that stood still would not hear that a server
+ * Runs the command line in a process of its own, as a person does. This process goes on meanwhile: one that stood still would not hear that a server
  * has closed an idle connection, and would ask on it next.
  */
-export function kettle(args: readonly string[], env: Record<string, string | undefined> = {}): Promise<CommandEnd> {
+export function startedKettle(
+  args: readonly string[],
+  env: Record<string, string | undefined> = {},
+): Promise<CommandEnd> {
   const options = { env: { ...process.env, KETTLE_LOG_LEVEL: 'silent', ...env } };
   return new Promise((resolve) => {
     const child = execFile(process.execPath, ['bin/kettle.mjs', ...args], options, (_, out, said) =>

@@ -7,7 +7,7 @@ import { databaseAddress } from '@/store/database-address';
 import { databaseSocket } from '@/store/database-socket.mjs';
 import { startDatabase } from '../../bin/setup/database.mjs';
 import { endProcess, processEnvironment, startProcess, untilAnswers } from '../../bin/setup/processes.mjs';
-import { kettle } from './command';
+import { startedKettle } from './command';
 import { keepAsMade } from './fresh-database';
 import { copyMadeDatabase, keepMadeDatabase } from './made-database';
 import { heldPorts } from './ports';
@@ -64,7 +64,7 @@ export async function startMachine(names: ProcessName[]): Promise<Machine> {
   const env = processEnvironment(root);
   const isMade = copyMadeDatabase(home);
   let database = await startDatabase(home, ports.KETTLE_DB_PORT);
-  const migrated = await kettle(['migrate'], env);
+  const migrated = await startedKettle(['migrate'], env);
   if (migrated.status !== 0) throw new Error(migrated.said);
   if (!isMade) {
     await rememberAsMade(ports.KETTLE_DB_PORT);

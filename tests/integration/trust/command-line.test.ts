@@ -10,7 +10,7 @@ import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { keepHome } from '@/store/installation';
 import { settings } from '@/store/settings';
 import { makeClip } from '../../setup/clips';
-import { kettle } from '../../setup/command';
+import { kettle, startedKettle } from '../../setup/command';
 import { channelsOfTheYard, setFaults, untilState } from '../../setup/desk';
 import { aWorker } from '../../setup/worker';
 
@@ -213,11 +213,11 @@ describe('every command', () => {
     await keepHome(settings().home);
     const elsewhere = mkdtempSync(path.join(os.tmpdir(), 'kettle-elsewhere-'));
     const args = ['--channel', 'Marrow Quay', '--for-children', 'no', '--watch'];
-    const sent = await kettle(['send', freshClip('home'), ...args], { KETTLE_HOME: elsewhere });
+    const sent = await startedKettle(['send', freshClip('home'), ...args], { KETTLE_HOME: elsewhere });
     expect(sent.said).toContain(settings().home);
     expect(sent).toMatchObject({ status: 0, out: expect.stringContaining('Live: private') });
     await keepHome('/no/such/home');
-    const lost = await kettle(['status'], { KETTLE_HOME: elsewhere });
+    const lost = await startedKettle(['status'], { KETTLE_HOME: elsewhere });
     expect(lost).toMatchObject({ status: 1, said: expect.stringContaining('is not on this machine') });
     await keepHome(settings().home);
   });

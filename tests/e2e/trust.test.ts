@@ -28,7 +28,7 @@ beforeAll(async () => {
 /** A browser of its own with one page, so that nothing of one test is kept for the next. */
 async function freshPage(): Promise<Page> {
   await context?.close();
-  context = await withOpenSections(await browser.newContext({ viewport: { width: 1280, height: 800 } }));
+  context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   page = await context.newPage();
   return page;
 }
@@ -41,7 +41,7 @@ async function openVideo(fileName: string, ...names: string[]): Promise<string> 
   await desk.untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
   await freshPage();
   await page.goto(`${home}/videos/${videoId}`);
-  await untilRead(page);
+  await title().waitFor();
   return videoId;
 }
 
@@ -140,6 +140,7 @@ describe('what is for viewers', () => {
     await page.getByLabel('Marker file').setInputFiles(edl);
     await page.getByRole('dialog').getByRole('button', { name: BUTTONS.addMarkers }).click();
     await rail().getByText('none of the 1 markers is for viewers yet').waitFor();
+    await region('Chapters').getByRole('button', { expanded: false }).first().click();
     expect(
       await page.locator('#chapters').getByRole('checkbox', { name: /green/ }).getAttribute('aria-checked'),
     ).not.toBe('true');

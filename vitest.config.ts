@@ -11,7 +11,10 @@ const timeouts = { testTimeout: TEST_PATIENCE, hookTimeout: TEST_PATIENCE };
 const isolate = false;
 
 /** Files that take long though they are short: the others fill the time beside them. Without this, they would be the last. */
-const LONG = ['sites.test.ts', 'crash.test.ts', 'never-public.test.ts', 'release-model.test.ts', 'start.test.ts'];
+const LONG = [
+  ...['release.test.ts', 'crash.test.ts', 'never-public.test.ts', 'release-model.test.ts'],
+  ...['start.test.ts', 'trust.test.ts', 'first-slice.test.ts'],
+];
 
 class LongFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {

@@ -29,6 +29,15 @@ function dearest(root, spent) {
   return all.slice(0, DEAREST).map(({ file, seconds }) => `  ${seconds.toFixed(1)} s  ${path.relative(root, file)}`);
 }
 
+/** What failed, each with the first line of why: what a file said stands far above. */
+const failures = (root, results) =>
+  results.flatMap(({ name, message, assertionResults }) => {
+    const file = path.relative(root, name);
+    const failed = assertionResults.filter(({ status }) => status === 'failed');
+    if (failed.length === 0 && message) return [`Failed: ${file}: ${message.split('\n')[0]}`];
+    return failed.map((each) => `Failed: ${file}: ${each.fullName}: ${(each.failureMessages[0] ?? '').split('\n')[0]}`);
+  });
+
 /** The last lines of a run. @param spent the file in which test files noted what they took */
 export function lastLines(root, { projects, checks, minutes, spent }) {
   const results = projects.flatMap((project) => project.results);
@@ -41,6 +50,7 @@ export function lastLines(root, { projects, checks, minutes, spent }) {
     'The dearest files:',
     ...dearest(root, spent),
     ...projects.flatMap(({ second }) => second.map((each) => `\nPassed only at the second try: ${each}`)),
+    ...failures(root, results),
     ...skipped.map(({ fullName }) => `Not run here: ${fullName}`),
     `${count(results, 'passed')} passed, ${count(results, 'failed')} failed, ${skipped.length} not run, in ${minutes}`,
     '',

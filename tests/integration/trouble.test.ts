@@ -1,4 +1,6 @@
-import { appendFileSync, rmSync } from 'node:fs';
+import { appendFileSync, copyFileSync, mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
@@ -28,8 +30,8 @@ const worker = aWorker();
 const clip = makeClip({ name: 'trouble.mp4', seconds: 3 });
 const post = (at: string) => fetch(`${addressOf('lanternfold')}/control/${at}`, { method: 'POST' });
 
-async function sent(fileName: string, privacy = 'private'): Promise<string> {
-  const videoId = await bringFile(clip, 'Marrow Quay', fileName);
+async function sent(fileName: string, privacy = 'private', file = clip): Promise<string> {
+  const videoId = await bringFile(file, 'Marrow Quay', fileName);
   await untilSheet(videoId, (sheet) => sheet.cut?.state === 'ready');
   await editVideo(videoId, { privacy });
   await sendVideo(videoId);
@@ -64,7 +66,10 @@ describe('trouble at the site', () => {
     async (name, spoil, what) => {
       const fileName = `${name}-on-its-way.mp4`;
       await setFaults({ kind: 'line', match: name, bytes: 20_000 });
-      const videoId = await sent(fileName);
+      // A copy: what is brought in may be the clip itself by another name, which others still need as it is.
+      const own = path.join(mkdtempSync(path.join(os.tmpdir(), 'kettle-trouble-')), fileName);
+      copyFileSync(clip, own);
+      const videoId = await sent(fileName, 'private', own);
       const { cut } = await untilSheet(videoId, (sheet) => onlyDrop(sheet).bytesSent > 0);
       await worker.end();
       const { fileKey } = await database()('cuts').where({ id: cut?.id }).first('fileKey');

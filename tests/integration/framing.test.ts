@@ -15,6 +15,26 @@ const ready = READY_SETS.find(({ id }) => id === 'upright') as FileSet;
 /** With so many bits that what an encoder leaves out does not hide a pixel. */
 const upright: FileSet = { ...ready, settings: { ...ready.settings, control: { way: 'quality', quality: 10 } } };
 
+/**
+ * Where the left side of a frame 162 wide stands in a picture 640 wide, counted by hand from what is placed: its middle is at
+ * so many ten-thousandths of the 640, and it stays inside. Half way between two places it is in their middle.
+ */
+const BY_HAND: [frame: number, left: number][] = [
+  // 0.3 × 640 − 81; what is placed first holds before it, too.
+  [0, 111],
+  [20, 111],
+  // 0.7001 × 640 − 81 = 367.06, and the middle of that and 111.
+  [30, 239],
+  [40, 367],
+  [59, 367],
+  // 0.25 × 640 − 81, at once.
+  [60, 79],
+  [69, 79],
+  // 640 − 162: further right is no picture. It holds from where the shot begins.
+  [70, 478],
+  [95, 478],
+];
+
 /** The mean of each frame of a file, of brightness and of the first colour. */
 function means(file: string): { y: number; u: number }[] {
   const out = execFileSync(
@@ -71,6 +91,10 @@ describe.each(['25', '30000/1001'])('an upright file at %s frames a second', (fr
     const path = pathOf(framing.placements, shotStarts(shots, exact));
     const seen = means(to);
     expect(seen.length).toBeGreaterThan(80);
+    for (const [frame, x] of BY_HAND) {
+      const corner = cornerOnPath(path, at(frame), sizes);
+      expect([frame, Math.round(corner.x)]).toEqual([frame, x]);
+    }
     seen.forEach(({ y, u }, index) => {
       const corner = cornerOnPath(path, plus(at(10), at(index)), sizes);
       // The middle of the frame, counted back from its mean brightness and colour: a pixel is a third of a step.

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
 import { instantOf, instantsOf, momentAt, siteDates, timeSaid } from '@/core/release';
 import { SITE_PROFILES } from '@/sites/profiles';
@@ -87,6 +88,18 @@ describe('the date that a site prints', () => {
       { site: 'Pipwire', zone: null, date: '2026-11-27', otherDay: false },
     ]);
   });
+});
+
+describe('the date that a site prints, held against date of the GNU core utilities', () => {
+  it.each(['2026-11-27T00:30:00Z', '2026-03-29T03:29:00Z', '2027-01-01T03:31:00Z', '2026-06-30T23:59:59Z'])(
+    '%s',
+    (instant) => {
+      for (const { zone, date } of siteDates(new Date(instant), 'Europe/Berlin', Object.values(SITE_PROFILES))) {
+        const env = { ...process.env, TZ: zone ?? 'Europe/Berlin' };
+        expect([zone, date]).toEqual([zone, execFileSync('date', ['-d', instant, '+%F'], { env }).toString().trim()]);
+      }
+    },
+  );
 });
 
 describe('kettle when', () => {

@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { Command } from 'commander';
+import { Command, CommanderError } from 'commander';
 import { DeskError } from '@/desk/desk-error';
 
 /** The shape of the file that `fit` takes; the README has the same. */
@@ -51,6 +51,8 @@ function commands(): Command {
   const kettle = new Command('kettle').description(
     'Takes finished videos to hosting sites and stays with them until people can watch',
   );
+  // It ends by what was asked for, and never the process that it is part of.
+  kettle.exitOverride();
 
   kettle
     .command('send')
@@ -284,6 +286,11 @@ export async function runKettle(args: readonly string[]): Promise<void> {
   try {
     await commands().parseAsync(args, { from: 'user' });
   } catch (error) {
+    // What is wrong with the words themselves has been said, and help was asked for.
+    if (error instanceof CommanderError) {
+      process.exitCode = error.exitCode;
+      return;
+    }
     process.exitCode = 1;
     console.error(`kettle: ${explain(error)}`);
   }

@@ -11,12 +11,14 @@ export interface CommandEnd {
 /** Runs the command line in this process, which spares a start for each; what is `kettle` to a person is `startedKettle`. */
 export async function kettle(args: readonly string[]): Promise<CommandEnd> {
   const end: CommandEnd = { status: 0, out: '', said: '' };
-  const { write } = process.stdout;
-  const { error } = console;
-  process.stdout.write = (text: string | Uint8Array) => {
-    end.out += typeof text === 'string' ? text : Buffer.from(text).toString();
-    return true;
-  };
+  const streams = { out: process.stdout, said: process.stderr };
+  const before = { out: streams.out.write, said: streams.said.write, error: console.error };
+  for (const name of ['out', 'said'] as const) {
+    streams[name].write = (text: string | Uint8Array) => {
+      end[name] += Buffer.from(text).toString();
+      return true;
+    };
+  }
   console.error = (text: string) => {
     end.said += `${text}\n`;
   };
@@ -24,8 +26,9 @@ export async function kettle(args: readonly string[]): Promise<CommandEnd> {
     await runKettle(args);
     end.status = Number(process.exitCode ?? 0);
   } finally {
-    process.stdout.write = write;
-    console.error = error;
+    streams.out.write = before.out;
+    streams.said.write = before.said;
+    console.error = before.error;
     process.exitCode = undefined;
   }
   return end;

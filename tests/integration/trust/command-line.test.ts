@@ -182,6 +182,8 @@ describe('every command', () => {
   it('says what was wrong with what, and ends with 1', async () => {
     const edl = file('two.edl', 'TITLE: x\n001 AX V C 0:0\n* LOC: 01:00:00:00 GREEN a\n');
     const cases: [string[], RegExp][] = [
+      [['fit'], /required option '--json <file>'/],
+      [['sent'], /unknown command 'sent'/],
       [['markers', folder], /is a folder/],
       [['markers', '/no/such/m.edl'], /There is no folder \/no\/such/],
       [['markers', path.join(folder, 'none.edl')], /There is no file/],

@@ -29,7 +29,7 @@ beforeAll(async () => {
   // Its scripts run once it asks for what was measured.
   await Promise.all([page.waitForResponse(/\/measures$/), page.goto(`${home}/videos/${videoId}`)]);
 });
-const file = () => page.getByRole('region', { name: 'The file' });
+const file = () => page.getByRole('region', { name: 'The file', exact: true });
 const TAIL = '3.0 s of black at the end, while the sound goes on';
 
 describe('what is found in a file', () => {

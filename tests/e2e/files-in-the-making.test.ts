@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
+import { ENCODERS_AT_ONCE } from '@/worker/jobs/encode-turns';
 import * as desk from '../setup/at-desk';
 import { choose, itsBrowser, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
@@ -31,24 +32,34 @@ async function encoded(fileName: string, seconds: number): Promise<string> {
   await desk.editVideo(videoId, { privacy: 'private', file: { way: 'set', set: 'square' } });
   return videoId;
 }
-const making = async (videoId: string) => (await desk.lookAtSheet(videoId)).renditions[0]?.state;
+const fileOf = async (videoId: string) => (await desk.lookAtSheet(videoId)).renditions[0];
+/** The videos, of these, whose files a worker has in hand: at the gate none has come far enough to say so. */
+async function inHand(videos: readonly string[]): Promise<string[]> {
+  const jobs: string[] = await desk.transaction((trx) =>
+    trx('jobs').where({ kind: 'encode', state: 'waiting' }).whereNotNull('leaseOwner').pluck('subject'),
+  );
+  const files = await Promise.all(videos.map(fileOf));
+  return videos.filter((_, at) => jobs.includes(files[at]?.id ?? ''));
+}
 
 describe('a file that is being made', () => {
   it('is held and goes on, another is made first, and one is stopped', async () => {
     gate.shut();
-    const [one, two, three] = [
-      await encoded('made-one.mp4', 3),
-      await encoded('made-two.mp4', 4),
-      await encoded('made-three.mp4', 5),
-    ];
-    for (const id of [one, two, three]) await desk.sendVideo(id);
-    await page.goto(`${home}/videos/${one}`);
-    await files()
-      .getByRole('button', { name: /^Hold: file for/ })
-      .click();
+    const videos: string[] = [];
+    for (let n = 0; n < ENCODERS_AT_ONCE + 2; n += 1) videos.push(await encoded(`made-${n}.mp4`, 2 + n));
+    for (const id of videos) await desk.sendVideo(id);
+    const [held = '', next = '', last = ''] = [videos[0], videos.at(-2), videos.at(-1)];
+    await expect.poll(() => inHand(videos)).toEqual(videos.slice(0, ENCODERS_AT_ONCE));
+    await page.goto(`${home}/videos/${last}`);
+    await files().getByRole('button', { name: 'Make it first: file for Marrow Quay' }).click();
+    await page.goto(`${home}/videos/${held}`);
+    await files().getByRole('button', { name: 'Hold: file for Marrow Quay' }).click();
     await files()
       .getByText(/On hold/)
       .waitFor();
+    // Its turn is free now, and goes to the last, which was put before the other.
+    await expect.poll(() => inHand(videos)).toContain(last);
+    expect(await inHand(videos)).not.toContain(next);
     await files()
       .getByRole('button', { name: `${BUTTONS.goOn}: file for Marrow Quay` })
       .click();
@@ -59,17 +70,14 @@ describe('a file that is being made', () => {
           .count(),
       )
       .toBe(0);
-    await page.goto(`${home}/videos/${three}`);
-    const first = files().getByRole('button', { name: /^Make it first: file for/ });
-    if ((await making(three)) === 'waiting') await first.click();
-    await page.goto(`${home}/videos/${two}`);
-    await files()
-      .getByRole('button', { name: /^Stop making it: file for/ })
-      .click();
-    await expect.poll(() => making(two)).not.toBe('making');
+    await page.goto(`${home}/videos/${next}`);
+    await files().getByRole('button', { name: 'Stop making it: file for Marrow Quay' }).click();
+    await expect.poll(async () => (await fileOf(next))?.state).not.toBe('waiting');
     gate.open();
-    for (const id of [one, three]) await desk.untilSheet(id, (sheet) => desk.onlyDrop(sheet).state === 'live');
-    expect(desk.onlyDrop(await desk.lookAtSheet(two)).state).not.toBe('live');
+    for (const id of videos.filter((each) => each !== next)) {
+      await desk.untilSheet(id, (sheet) => desk.onlyDrop(sheet).state === 'live');
+    }
+    expect(desk.onlyDrop(await desk.lookAtSheet(next)).state).toBe('snag');
   });
 
   it('is square where that is asked for, and says that its frame shows the middle until it is placed', async () => {
@@ -81,11 +89,7 @@ describe('a file that is being made', () => {
     await files().getByText('The upright file shows the middle of the picture.').waitFor();
     await page.getByRole('button', { name: BUTTONS.undo }).click();
     await files().getByRole('button', { name: 'Place the square frame' }).click();
-    await page
-      .getByRole('slider', { name: /^Frame, square/ })
-      .or(page.locator('[aria-label^="Frame, square"]'))
-      .first()
-      .waitFor();
+    await page.locator('[aria-label^="Frame, square"]').waitFor();
     await page.getByRole('button', { name: 'Send to Marrow Quay' }).click();
     await desk.untilSheet(videoId, (sheet) => desk.onlyDrop(sheet).state === 'live');
     await files()

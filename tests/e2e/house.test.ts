@@ -161,7 +161,7 @@ describe('several videos', () => {
     await select();
     await bar.getByRole('button', { name: 'Send', exact: true }).click();
     await sure().getByText('2 videos').first().waitFor();
-    await sure().getByRole('button').first().click();
+    await sure().getByRole('button', { name: 'Send', exact: true }).click();
     await expect.poll(states).toEqual(['held', 'held']);
     await page.goto(home);
     await select();
@@ -170,7 +170,7 @@ describe('several videos', () => {
       .getByText(/everyone/)
       .first()
       .waitFor();
-    await sure().getByRole('button').first().click();
+    await sure().getByRole('button', { name: 'Open', exact: true }).click();
     await expect.poll(states).toEqual(['live', 'live']);
   });
 });

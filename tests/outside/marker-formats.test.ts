@@ -255,6 +255,42 @@ describe('OpenTimelineIO by its published JSON schema and time arithmetic', () =
   const read = (data: object) => readMarkerFile(bytes(JSON.stringify(data)));
   const seconds = (data: object) => read(data).markers.map(({ time: own, name, on }) => [name, toDecimal(own, 3), on]);
 
+  // The fields of each schema as the standard's document of serialized schemas lists them (from memory, version 0.15).
+  const FIELDS: Record<string, string[]> = {
+    'Timeline.1': ['metadata', 'name', 'global_start_time', 'tracks'],
+    'Stack.1': ['metadata', 'name', 'source_range', 'effects', 'markers', 'children', 'enabled'],
+    'Track.1': ['metadata', 'name', 'source_range', 'effects', 'markers', 'children', 'kind', 'enabled'],
+    'Gap.1': ['metadata', 'name', 'source_range', 'effects', 'markers', 'enabled'],
+    'Marker.2': ['metadata', 'name', 'color', 'marked_range', 'comment'],
+    'TimeRange.1': ['duration', 'start_time'],
+    'RationalTime.1': ['rate', 'value'],
+  };
+
+  it('writes schemas and fields of the standard alone, and each time as a whole frame at the rate', () => {
+    type Node = { [field: string]: unknown; OTIO_SCHEMA: string };
+    const seen = new Set<string>();
+    const look = (value: unknown): void => {
+      if (Array.isArray(value)) return value.forEach(look);
+      if (typeof value !== 'object' || value === null) return;
+      const { OTIO_SCHEMA: schema, ...fields } = value as Node;
+      if (schema !== undefined) {
+        expect(FIELDS[schema], schema).toEqual(expect.arrayContaining(Object.keys(fields)));
+        seen.add(schema);
+      }
+      Object.values(fields).forEach(look);
+    };
+    const written = JSON.parse(MARKER_WRITERS.otio(FILE));
+    look(written);
+    expect([...seen].sort()).toEqual(Object.keys(FIELDS).sort());
+    // 361 and 722 are the frames that the markers stand at, 30000/1001 of them a second.
+    const at = (frame: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate: 30_000 / 1001, value: frame });
+    const { markers } = written.tracks;
+    expect(markers.map((each: { marked_range: { start_time: object } }) => each.marked_range.start_time)).toEqual(
+      [0, 361, 722].map(at),
+    );
+    expect(written.global_start_time).toEqual(at(0));
+  });
+
   it('maps a marker on a clip through gap, transition and source range to the time line', () => {
     const gap = { OTIO_SCHEMA: 'Gap.1', source_range: range(0, 48) };
     const transition = { OTIO_SCHEMA: 'Transition.1', in_offset: time(6), out_offset: time(6) };

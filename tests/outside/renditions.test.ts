@@ -44,7 +44,28 @@ async function sent(
   if (!recipe) throw new Error(`as it is: ${demand.why}`);
   const to = `${file}.made-${path.basename(site.name)}.${recipe.container}`;
   await makeRendition(file, cut.facts, recipe, to);
-  return { facts: await readFacts(to, statSync(to).size), recipe, to, why: demand.why, work: demand.work };
+  const facts = await readFacts(to, statSync(to).size);
+  expect(facts).toMatchObject(byFfprobe(to));
+  return { facts, recipe, to, why: demand.why, work: demand.work };
+}
+
+/** What ffprobe says of a file, taken from its answer without the code under test. */
+function byFfprobe(file: string) {
+  type Told = Record<string, string> & { width: number; height: number };
+  const { streams } = JSON.parse(probe(file, '-show_streams')) as { streams: Told[] };
+  const of = (type: string) => streams.find((each) => each.codec_type === type);
+  const [picture, sound] = [of('video'), of('audio')];
+  const [num = 0, den = 1] = picture?.avg_frame_rate?.split('/').map(Number) ?? [];
+  return {
+    video: {
+      codec: picture?.codec_name,
+      width: picture?.width,
+      height: picture?.height,
+      rate: fraction(num, den),
+      more: { bits: picture?.pix_fmt?.includes('10') ? 10 : 8, interlaced: picture?.field_order === 'tt' },
+    },
+    ...(sound && { audio: { codec: sound.codec_name } }),
+  };
 }
 
 const set = (settings: Partial<FileSet['settings']>): FileSet => {

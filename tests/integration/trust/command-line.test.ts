@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { newSeries } from '@/desk/defaults/series';
 import { lookAtBoardCounts } from '@/desk/look/look-at-board';
@@ -198,6 +198,8 @@ describe('every command', () => {
       ],
       [['fit', '--json', file('h.json', '[1]'), '--site', 'pipwire'], /no JSON object/],
     ];
+    // It never ends the process that it is part of.
+    const exit = vi.spyOn(process, 'exit');
     for (const [args, says] of cases) {
       const { status, said } = await run(...args);
       expect([args.join(' '), status]).toEqual([args.join(' '), 1]);
@@ -209,6 +211,8 @@ describe('every command', () => {
       (await run('convert', edl, '--to', 'ffmetadata', '--in', '01:00:00:00', '--out', '01:00:20:00')).out,
     ).toContain('END=500');
     expect((await run('fit', '--help')).out).toContain('durationSeconds  number');
+    expect(exit).not.toHaveBeenCalled();
+    exit.mockRestore();
   });
 
   it('finds the folder of the Kettle Drop that runs, or says that it is not here', async () => {

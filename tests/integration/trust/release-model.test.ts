@@ -196,6 +196,12 @@ const WRITTEN: Record<string, Command[]> = {
     new ToVideo(KEPT_THERE, 'call off', 0),
     wait(1500),
   ],
+  'a moment that is a second away, at once': [
+    new ToVideo(KEPT_HERE, 'in seconds', 1),
+    new ToVideo(KEPT_THERE, 'in seconds', 1),
+    wait(300),
+    wait(2000),
+  ],
   'a moment that is moved on while the site is busy and a worker dies': [
     new ToVideo(KEPT_HERE, 'in seconds', 2),
     new ToMachine('busy', 0),

@@ -19,13 +19,8 @@ const clip = makeClip({ name: 'at-the-sites.mp4', seconds: 6 });
 const linkOf = async (videoId: string) => desk.onlyDrop(await desk.lookAtSheet(videoId)).link ?? '';
 const openTo = async (link: string) => (await fetch(link)).status;
 
-/** A video that has been read, on one channel, as it is wished. */
-async function video(fileName: string, wished: Record<string, unknown>, channel = 'Marrow Quay'): Promise<string> {
-  const videoId = await desk.bringFile(clip, channel, fileName);
-  await desk.untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
-  await desk.editVideo(videoId, wished);
-  return videoId;
-}
+const video = (fileName: string, wished: Record<string, unknown>, channel?: string) =>
+  desk.readVideo(clip, fileName, wished, channel);
 const until = (videoId: string, state: string) =>
   desk.untilSheet(videoId, (sheet) => desk.onlyDrop(sheet).state === state);
 async function live(fileName: string, channel?: string): Promise<string> {

@@ -24,14 +24,12 @@ beforeAll(async () => {
   page = await (await withOpenSections(context)).newPage();
 });
 
-/** A video whose file has to be encoded; its Sheet is open. */
-async function encoded(fileName: string, seconds: number): Promise<string> {
-  const clip = makeClip({ name: fileName, seconds });
-  const videoId = await desk.bringFile(clip, 'Marrow Quay', fileName);
-  await desk.untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
-  await desk.editVideo(videoId, { privacy: 'private', file: { way: 'set', set: 'square' } });
-  return videoId;
-}
+/** A video whose file has to be encoded. */
+const encoded = (fileName: string, seconds: number) =>
+  desk.readVideo(makeClip({ name: fileName, seconds }), fileName, {
+    privacy: 'private',
+    file: { way: 'set', set: 'square' },
+  });
 const fileOf = async (videoId: string) => (await desk.lookAtSheet(videoId)).renditions[0];
 /** The videos, of these, whose files a worker has in hand: at the gate none has come far enough to say so. */
 async function inHand(videos: readonly string[]): Promise<string[]> {
@@ -47,7 +45,13 @@ describe('a file that is being made', () => {
     gate.shut();
     const videos: string[] = [];
     for (let n = 0; n < ENCODERS_AT_ONCE + 2; n += 1) videos.push(await encoded(`made-${n}.mp4`, 2 + n));
-    for (const id of videos) await desk.sendVideo(id);
+    // One after the other: sent at once, any of them may be asked for first.
+    for (const [sent, id] of videos.entries()) {
+      await desk.sendVideo(id);
+      const isFull = sent >= ENCODERS_AT_ONCE;
+      if (isFull) await expect.poll(async () => (await fileOf(id))?.state).toBe('waiting');
+      else await expect.poll(() => inHand(videos)).toContain(id);
+    }
     const [held = '', next = '', last = ''] = [videos[0], videos.at(-2), videos.at(-1)];
     await expect.poll(() => inHand(videos)).toEqual(videos.slice(0, ENCODERS_AT_ONCE));
     await page.goto(`${home}/videos/${last}`);

@@ -13,6 +13,7 @@ export {
   changedAt,
   channelsOfTheYard,
   onlyDrop,
+  readVideo,
   setFaults,
   setFaultsAt,
   untilSheet,

@@ -110,6 +110,19 @@ export async function bringFile(
   return videoId;
 }
 
+/** A video whose file has been read, for one channel, with what is wished set on it. */
+export async function readVideo(
+  file: string,
+  fileName: string,
+  wished: Record<string, unknown>,
+  channel = 'Marrow Quay',
+): Promise<string> {
+  const videoId = await bringFile(file, channel, fileName);
+  await untilSheet(videoId, ({ cut }) => cut?.state === 'ready');
+  await editVideo(videoId, wished);
+  return videoId;
+}
+
 /** Announces a file that is not here; no bytes of it come. */
 export async function announcedCut(input: { fileName: string; size: number; [field: string]: unknown }): Promise<Cut> {
   const made = await announceCut(input);

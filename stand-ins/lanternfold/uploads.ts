@@ -28,7 +28,7 @@ class LineStore extends FileStore {
       start: offset,
       highWaterMark: 1024 * 1024,
     });
-    const line = this.faults.line(upload.metadata?.fileName ?? '', () => this.lines.get(id)?.destroy());
+    const line = this.faults.line(upload.metadata?.fileName ?? '', () => this.lines.get(id)?.destroy(), target);
     // A body that has come whole and stands still in the line ends with the connection, and gives the upload free again.
     const socket = this.lines.get(id);
     const gone = () => line.destroy(new Error('the line is gone'));

@@ -107,7 +107,8 @@ export async function pipwire(folder: string, port: number, hour: number): Promi
       throw new Problem(416, 'Gap', `Bytes ${received} to ${range.first - 1} are not here yet`, { have: received });
     }
     await truncate(file, range.first);
-    const line = site.faults.line(post.fileName, () => request.raw.socket.destroy());
+    const target = createWriteStream(file, { flags: 'r+', start: range.first, highWaterMark: 1024 * 1024 });
+    const line = site.faults.line(post.fileName, () => request.raw.socket.destroy(), target);
     let room = range.last - range.first + 1;
     const bound = new Transform({
       transform(chunk: Buffer, _encoding, done) {
@@ -115,7 +116,6 @@ export async function pipwire(folder: string, port: number, hour: number): Promi
         done(room < 0 ? new Problem(400, 'Too much', 'More came than the range says') : null, chunk);
       },
     });
-    const target = createWriteStream(file, { flags: 'r+', start: range.first, highWaterMark: 1024 * 1024 });
     await pipeline(request.raw, line, bound, target);
     if ((await have(post)) === post.size) processing.landed(post.id);
     return reply.send(await shown(posts.get(post.id) ?? post));

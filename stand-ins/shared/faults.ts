@@ -1,5 +1,5 @@
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
-import { Transform } from 'node:stream';
+import { Transform, type Writable } from 'node:stream';
 import { setTimeout as pause } from 'node:timers/promises';
 import type { FastifyInstance } from 'fastify';
 import { array, type InferType, number, object, string } from 'yup';
@@ -96,20 +96,28 @@ export class Faults {
     return struck;
   }
 
-  /** A stream that lets bytes through as the line of the moment does: slowed, stalled, or cut with `onCut`. */
-  line(fileName: string, onCut: () => void): Transform {
+  /**
+   * A stream that lets bytes through as the line of the moment does: slowed, stalled, or cut with `onCut`. With `kept`, it
+   * is cut once what came before has been written there: a connection that goes first would take it along.
+   */
+  line(fileName: string, onCut: () => void, kept?: Writable): Transform {
     const cut = this.strike('cut', fileName);
     const stall = this.strike('stall', fileName);
     let passed = 0;
     const started = Date.now();
-    return new Transform({
+    const cutOff = () => {
+      if (!kept) return onCut();
+      kept.removeListener('finish', onCut).once('finish', onCut);
+      setImmediate(() => line.push(null));
+    };
+    const line = new Transform({
       highWaterMark: 1024 * 1024,
       transform: (chunk: Buffer, _encoding, done) => {
         const room = cut ? (cut.bytes ?? 0) - passed : Number.POSITIVE_INFINITY;
         passed += chunk.length;
         this.passed.set(fileName, (this.passed.get(fileName) ?? 0) + chunk.length);
         if (chunk.length >= room) {
-          onCut();
+          cutOff();
           return done(null, chunk.subarray(0, Math.max(0, room)));
         }
         if (stall && passed >= (stall.bytes ?? 0)) return;
@@ -122,6 +130,7 @@ export class Faults {
         done(null, chunk);
       },
     });
+    return line;
   }
 
   /** The control interface, and the answers that a fault gives in the place of the site. */

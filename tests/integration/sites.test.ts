@@ -42,7 +42,7 @@ for (const [id, profile] of Object.entries(SITE_PROFILES)) {
     session: () => yardSession(id),
     declared: DECLARED[id] ?? {},
     // What breaks off of one part is sent again whole.
-    keptOfCut: id === 'fieldgate' ? 0 : undefined,
+    keepsAllBeforeCut: profile.abilities.resumes && id !== 'fieldgate',
     cutNextTransfer: (bytes) => setFaultsAt(id, { kind: 'cut', bytes, times: 1 }, ...(id === ENCODES ? [ENCODED] : [])),
     videosKept: async () => (await videosAt(id)).length,
   }));

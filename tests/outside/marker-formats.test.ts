@@ -270,7 +270,10 @@ describe('OpenTimelineIO by its published JSON schema and time arithmetic', () =
     type Node = { [field: string]: unknown; OTIO_SCHEMA: string };
     const seen = new Set<string>();
     const look = (value: unknown): void => {
-      if (Array.isArray(value)) return value.forEach(look);
+      if (Array.isArray(value)) {
+        value.forEach(look);
+        return;
+      }
       if (typeof value !== 'object' || value === null) return;
       const { OTIO_SCHEMA: schema, ...fields } = value as Node;
       if (schema !== undefined) {

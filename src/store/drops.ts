@@ -1,6 +1,7 @@
 import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
 import {
+  type AskedOfSight,
   type CarriedState,
   type DropState,
   type MoveName,
@@ -124,8 +125,12 @@ export interface Drop {
   siteOpensAt: Date | undefined;
   /** The release that it was let go for: with another, it is held again. */
   releasedFor: string | undefined;
-  /** The widest that the site may be showing it to; undefined while it was never opened. */
+  /** The widest that the site may be showing it to, as it was asked; undefined while it was never opened. */
   openedTo: Privacy | undefined;
+  /** To whom the site itself has said that it shows it; undefined while it was never open. */
+  confirmedTo: Privacy | undefined;
+  /** What the site was asked that changes who sees it, until it has answered. */
+  asking: AskedOfSight[] | undefined;
   /** Since when it is in this state. */
   stateSince: Date;
   /** Since when the site has put it off, again and again, and what kind of trouble that is. */
@@ -192,6 +197,8 @@ const columns = [
   'siteOpensAt',
   'releasedFor',
   'openedTo',
+  'confirmedTo',
+  'asking',
   'stateSince',
   'putOffSince',
   'putOffBy',
@@ -210,7 +217,7 @@ const columns = [
 
 const JSON_FIELDS = [
   ...(['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress', 'begunWith', 'leftBehind'] as const),
-  ...(['versions', 'speeds', 'shows', 'former', 'formerLinks'] as const),
+  ...(['versions', 'speeds', 'shows', 'former', 'formerLinks', 'asking'] as const),
 ] as const;
 
 type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
@@ -233,6 +240,7 @@ function fromRow(row: Row): Drop {
     shows: fromJson<Shown[]>(row.shows),
     former: fromJson<FormerVideo>(row.former),
     formerLinks: fromJson<string[]>(row.formerLinks),
+    asking: fromJson<AskedOfSight[]>(row.asking),
     openAsked: row.openAsked === 1,
   } as Drop;
 }
@@ -494,10 +502,14 @@ export async function takeWordBackAtMoment(db: Database, id: string): Promise<bo
   return (await due.update({ openAsked: false, updatedAt: now(db) })) > 0;
 }
 
-/** Whether a drop of a video is being opened, so that the site may be showing it already. */
+/**
+ * Whether a drop of a video is being opened at this moment, so that the site may be showing it already. Where the site has put it
+ * off, another release can be set: then the site is asked to close it first.
+ */
 export async function isOpeningNow(db: Database, videoId: string): Promise<boolean> {
   const rows = await db('drops')
     .where({ videoId, state: 'opening' })
+    .whereNull('putOffSince')
     .whereNotNull('openedTo')
     .whereNot({ openedTo: 'private' })
     // What has opened before is only given other words.

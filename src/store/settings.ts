@@ -12,6 +12,7 @@ const shape = object({
   KETTLE_INBOX: string(),
   KETTLE_LEASE_SECONDS: number().min(1).max(600).default(15).required(),
   KETTLE_HOLD_SECONDS: number().min(0).max(600).default(10).required(),
+  KETTLE_LATE_CALL_SECONDS: number().min(1).max(600).default(60).required(),
   KETTLE_READ_SECONDS: number().min(0).max(604_800).default(86_400).required(),
   KETTLE_DATES: string()
     .oneOf(['ask', 'day first', 'month first'] as const)
@@ -35,6 +36,8 @@ export interface Settings {
   leaseSeconds: number;
   /** For how long a person's word to open something can be taken back before it takes effect. */
   holdSeconds: number;
+  /** For how long a call to a site may still take effect whose answer has not come. */
+  lateCallSeconds: number;
   /** How often a live video is read again at its site; 0 is never. */
   readSeconds: number;
   /** Which number comes first in a date such as 12/04 that somebody types; asked where that is not said. */
@@ -61,6 +64,7 @@ export function settings(): Settings {
     KETTLE_INBOX: process.env.KETTLE_INBOX || undefined,
     KETTLE_LEASE_SECONDS: process.env.KETTLE_LEASE_SECONDS,
     KETTLE_HOLD_SECONDS: process.env.KETTLE_HOLD_SECONDS,
+    KETTLE_LATE_CALL_SECONDS: process.env.KETTLE_LATE_CALL_SECONDS,
     KETTLE_READ_SECONDS: process.env.KETTLE_READ_SECONDS,
     KETTLE_DATES: process.env.KETTLE_DATES,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
@@ -74,6 +78,7 @@ export function settings(): Settings {
     inbox: env.KETTLE_INBOX && path.resolve(/* turbopackIgnore: true */ env.KETTLE_INBOX),
     leaseSeconds: env.KETTLE_LEASE_SECONDS,
     holdSeconds: env.KETTLE_HOLD_SECONDS,
+    lateCallSeconds: env.KETTLE_LATE_CALL_SECONDS,
     readSeconds: env.KETTLE_READ_SECONDS,
     dateOrder: env.KETTLE_DATES,
     logLevel: env.KETTLE_LOG_LEVEL,

@@ -31,6 +31,7 @@ import { happenedBy } from './happened';
 import { keepClaim } from './keep-claim';
 import { STEPS } from './steps';
 import { narrowFormer } from './steps/former';
+import { heldUse } from './steps/hold';
 import { SnagFound, type StepContext, type StepEnd } from './steps/step';
 
 /** Runs the step of one claimed drop and writes down how it ended. */
@@ -64,13 +65,12 @@ export async function carryDrop(claim: Claim): Promise<void> {
 const BEFORE_OPENING_SECONDS = 2;
 
 /** What a step asks its site for. */
-const USES: Record<keyof typeof STEPS, Use> = {
+const USES: Record<Exclude<keyof typeof STEPS, 'held'>, Use> = {
   packing: 'work',
   landing: 'work',
   settling: 'look',
   clearing: 'look',
   proofing: 'work',
-  held: 'urgent',
   opening: 'urgent',
   closing: 'urgent',
   removing: 'urgent',
@@ -96,7 +96,9 @@ async function run(
   }
   let heardWell = false;
   const record = await recordOf(db, drop.videoId);
-  const ended = await askedForDrop(drop.id, channel.accountId, PURPOSES[state], USES[state], async (session) => {
+  const meant = meantWords(record, channel, drop, profileAt(profile, channel));
+  const use = state === 'held' ? heldUse(drop, meant, now) : USES[state];
+  const ended = await askedForDrop(drop.id, channel.accountId, PURPOSES[state], use, async (session) => {
     const context = {
       drop,
       channel,

@@ -33,6 +33,8 @@ const faultShape = object({
   status: number().integer().min(400).max(599),
   retryAfter: number().integer().min(0),
   path: string(),
+  /** For `late`: only requests of this method. */
+  method: string().oneOf(['GET', 'PUT', 'PATCH', 'POST', 'DELETE'] as const),
   /** For `fail processing`, for `turn down`, for `dispute refused`, and for `rights match` the owner. */
   reason: string(),
   /** For `turn down`: what would help. */
@@ -72,12 +74,13 @@ export class Faults {
   }
 
   /** The first fault of a kind that strikes here; its count goes down. */
-  strike(kind: Fault['kind'], fileName = '', path = ''): Fault | undefined {
+  strike(kind: Fault['kind'], fileName = '', path = '', method?: string): Fault | undefined {
     const fault = this.set.find(
       (each) =>
         each.kind === kind &&
         fileName.includes(each.match ?? '') &&
-        (each.path === undefined || path.includes(each.path)),
+        (each.path === undefined || path.includes(each.path)) &&
+        (each.method === undefined || each.method === method),
     );
     if (fault) this.struck.set(kind, (this.struck.get(kind) ?? 0) + 1);
     if (fault?.times !== undefined) {
@@ -145,11 +148,16 @@ export class Faults {
       return this.keep([...this.set, await faultShape.required().validate(request.body)]);
     });
     server.delete('/control/faults', async () => this.keep([]));
-    server.addHook('onRequest', async (request) => {
-      if (/^\/control\//.test(request.url) || (request.url.startsWith('/oauth/') && request.url !== '/oauth/token'))
-        return;
-      const late = this.strike('late', '', request.url);
+    const isSpared = (url: string) =>
+      url.startsWith('/control/') || (url.startsWith('/oauth/') && url !== '/oauth/token');
+    // Once the request is read: it is done, also where whoever asked has gone meanwhile.
+    server.addHook('preHandler', async (request) => {
+      if (isSpared(request.url)) return;
+      const late = this.strike('late', '', request.url, request.method);
       if (late) await pause((late.seconds ?? 0) * 1000);
+    });
+    server.addHook('onRequest', async (request) => {
+      if (isSpared(request.url)) return;
       const fault = this.strike('answer', '', request.url);
       if (fault) {
         const status = fault.status ?? 503;

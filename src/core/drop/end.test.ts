@@ -24,17 +24,17 @@ describe('who may see a video', () => {
   });
 
   it('is never wider than the end, and never wider than it was opened to', () => {
-    for (const openedTo of PRIVACIES) {
+    for (const confirmedTo of PRIVACIES) {
       for (const end of PRIVACIES) {
-        expect(isWider(privacyBeforeProof(openedTo, end), end)).toBe(false);
-        expect(isWider(privacyBeforeProof(openedTo, end), openedTo)).toBe(false);
+        expect(isWider(privacyBeforeProof(confirmedTo, end), end)).toBe(false);
+        expect(isWider(privacyBeforeProof(confirmedTo, end), confirmedTo)).toBe(false);
       }
     }
   });
 });
 
 describe('whether it goes on to its end once it is read back', () => {
-  const plain = { openedTo: undefined, opensAlone: false, letGo: false } as const;
+  const plain = { confirmedTo: undefined, opensAlone: false, letGo: false } as const;
 
   it('private is reached without a word', () => {
     expect(mayGoToEnd({ ...plain, end: 'private' })).toBe(true);
@@ -48,11 +48,11 @@ describe('whether it goes on to its end once it is read back', () => {
   });
 
   it.each(PRIVACIES)('a video opened to everyone that is to be for %s needs no word', (end) => {
-    expect(mayGoToEnd({ ...plain, end, openedTo: 'everyone' })).toBe(true);
+    expect(mayGoToEnd({ ...plain, end, confirmedTo: 'everyone' })).toBe(true);
   });
 
   it('a live private video that is to be for everyone asks where it was to ask', () => {
-    expect(mayGoToEnd({ ...plain, end: 'everyone', openedTo: 'private' })).toBe(false);
-    expect(mayGoToEnd({ ...plain, end: 'everyone', openedTo: 'private', opensAlone: true })).toBe(true);
+    expect(mayGoToEnd({ ...plain, end: 'everyone', confirmedTo: 'private' })).toBe(false);
+    expect(mayGoToEnd({ ...plain, end: 'everyone', confirmedTo: 'private', opensAlone: true })).toBe(true);
   });
 });

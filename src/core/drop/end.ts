@@ -21,17 +21,18 @@ export const isOpenTo = (openedTo: Privacy | undefined): boolean =>
 export const narrower = (a: Privacy, b: Privacy): Privacy => (isWider(a, b) ? b : a);
 
 /**
- * Who may see a video while it is not proofed: nobody, or where it was opened before, those whom it was opened to, as far
- * as they still may.
- * @param openedTo the widest that the site may be showing it to; undefined where it was never opened
+ * Who may see a video while it is not proofed: nobody, or where it is open, those to whom the site says it is, as far as they
+ * still may. What was asked for and not confirmed opens nothing.
+ * @param confirmedTo to whom the site has said that it shows it; undefined where it never was open
  */
-export const privacyBeforeProof = (openedTo: Privacy | undefined, end: End): Privacy =>
-  narrower(openedTo ?? 'private', end);
+export const privacyBeforeProof = (confirmedTo: Privacy | undefined, end: End): Privacy =>
+  narrower(confirmedTo ?? 'private', end);
 
 /** How a drop's last step is to be made. */
 export interface EndWanted {
   end: End;
-  openedTo: Privacy | undefined;
+  /** To whom the site has said that it shows it; undefined where it never was open. */
+  confirmedTo: Privacy | undefined;
   /** Whether it opens as soon as it is checked. */
   opensAlone: boolean;
   /** Whether its moment has come: by a person's word, at its time, or together with others. */
@@ -42,6 +43,6 @@ export interface EndWanted {
  * Whether a drop that was read back, and is as it was meant, may go on to its end: where that shows it to nobody new, where
  * it opens by itself, or where it was let go. Otherwise it is held.
  */
-export function mayGoToEnd({ end, openedTo, opensAlone, letGo }: EndWanted): boolean {
-  return !isWider(end, openedTo ?? 'private') || opensAlone || letGo;
+export function mayGoToEnd({ end, confirmedTo, opensAlone, letGo }: EndWanted): boolean {
+  return !isWider(end, confirmedTo ?? 'private') || opensAlone || letGo;
 }

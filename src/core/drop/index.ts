@@ -1,3 +1,4 @@
+export * from './asked';
 export * from './board';
 export * from './changed';
 export * from './end';

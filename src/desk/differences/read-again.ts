@@ -19,7 +19,7 @@ export const READS_IT = 'read again what it shows';
 
 /** What a live video is to show: what its site was given last, whatever has been changed here since. */
 export function givenShowing(
-  { sentWords, openedTo }: Pick<Drop, 'sentWords' | 'openedTo'>,
+  { sentWords, confirmedTo }: Pick<Drop, 'sentWords' | 'confirmedTo'>,
   profile: SiteProfile,
   fileDigest: string | undefined,
 ): Showing | undefined {
@@ -31,7 +31,7 @@ export function givenShowing(
     text: profile.text && words.text,
     tags: typeof profile.tags === 'object' ? words.tags : undefined,
     chapters: profile.chapters && words.chapters.length > 0 ? words.chapters : undefined,
-    privacy: profile.opensItself ? undefined : openedTo,
+    privacy: profile.opensItself ? undefined : confirmedTo,
     groups: profile.abilities.groups && playlists,
     pictureDigest,
     fileDigest,

@@ -62,7 +62,7 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
     if (action === 'remove' && !abilities.removes) return false;
     if (action === 'accept' && !mayAccept(drop.snag)) return false;
     // What nobody else is to see any more is not opened by this word.
-    if (action === 'open') return end !== 'private' && (isHeld(drop) ? !drop.openAsked : wasMissed(drop));
+    if (action === 'open') return end !== 'private' && (isHeld(drop) ? !drop.openAsked : stoodHeld(drop));
     if (action === 'keep the old file' && !drop.former) return false;
     if (action === 'new file, remove' && (abilities.swapsFiles || !abilities.removes)) return false;
     if (action === 'close' && drop.former) return isOpenTo(drop.former.openedTo) && 'private' in privacies;
@@ -73,7 +73,9 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
 }
 
 const isHeld = ({ state }: ActedOn) => state === 'held';
-const wasMissed = ({ state, snag }: ActedOn) => state === 'snag' && snag?.kind === 'missed';
+/** Whether it stands still though it was checked: its moment was missed, or somebody has changed there who sees it. */
+const stoodHeld = ({ state, snag }: ActedOn) =>
+  state === 'snag' && snag?.at === 'held' && (snag.kind === 'missed' || snag.kind === 'difference');
 
 const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required() }).noUnknown();
 
@@ -121,7 +123,7 @@ async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Pro
   const { holdSeconds } = settings();
   await transaction(async (trx) => {
     const now = found(await dropById(trx, drop.id, true), 'drop');
-    if (wasMissed(now)) await moveDrop(trx, now, 'tryAgain', 'To be opened all the same');
+    if (stoodHeld(now)) await moveDrop(trx, now, 'tryAgain', 'To be opened all the same');
     if (!(await giveWord(trx, drop.id, holdSeconds))) throw changedMeanwhile();
     const [whom, soon] = [OPENS[end], holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
     await addDropEvent(trx, drop.id, 'word', `Opens ${whom}${soon}, as you said`);
@@ -173,7 +175,8 @@ async function setPrivateThere(trx: Database, drop: Drop, channel: Channel): Pro
 
 async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
   if (drop.snag?.at === 'packing') return packAgain(drop, channel);
-  if (drop.snag?.kind === 'rights' && (await hasOtherFile(drop))) return sendOtherFile(drop, channel);
+  const turnedDown = drop.snag?.kind === 'rights' || drop.snag?.kind === 'review';
+  if (turnedDown && (await hasOtherFile(drop))) return sendOtherFile(drop, channel);
   // What the site has lost, or could not process, has to go up as a new video.
   const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
   // What was turned down in review is handed in anew with the words as they are now.
@@ -190,7 +193,7 @@ async function hasOtherFile({ videoId, renditionId }: Drop): Promise<boolean> {
   return cut?.state === 'ready' && cut.digest !== undefined && cut.digest !== sent;
 }
 
-/** Sends the file in use in the place of the one with the match. What was done to parts of that one is not done to this. */
+/** Sends the file in use in the place of the one with the match, or that was turned down. What was done to parts of that one is not done to this. */
 async function sendOtherFile(drop: Drop, channel: Channel): Promise<void> {
   const { layers, video } = await recordOf(database(), drop.videoId);
   const fields = { ...sentAnewFields(drop), sentWith: sendsWith(layers, video, channel, drop) };

@@ -1,5 +1,5 @@
 import { mayMove } from '@/core/drop';
-import { type SiteAdapter, SiteError } from '@/sites/contract';
+import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { addDropEvent, type Drop, type DropFields, dropById, setDrop, traceOf } from '@/store/drops';
@@ -67,10 +67,12 @@ export async function keepFormer(drop: Drop): Promise<void> {
   if (!former || !mayMove('keepFormer', drop.state, drop.snag)) {
     throw new DeskError('not now', 'It is too late: the new file has taken its place.');
   }
-  const { ends: _, liveAt, ...back } = former;
+  const { ends: _, liveAt, openedTo, ...back } = former;
   await makeMove(drop, 'keepFormer', 'The video there stays as it is; the better file is given up', {
     ...ANEW,
     ...back,
+    openedTo,
+    confirmedTo: openedTo,
     round: drop.round + 1,
     leftBehind: [...(drop.leftBehind ?? []), ...traceOf(drop)],
     liveAt: liveAt === undefined ? undefined : new Date(liveAt),
@@ -81,10 +83,13 @@ export async function keepFormer(drop: Drop): Promise<void> {
 export async function closeFormer(drop: Drop, adapter: SiteAdapter, accountId: string): Promise<void> {
   const { former } = drop;
   if (!former) return;
+  const closedThere = async (session: Session) => {
+    await adapter.showTo(session, former.siteVideoId, 'private');
+    const { privacy } = await adapter.status(session, former.siteVideoId);
+    if (privacy !== 'private') throw new SiteError('busy', 'it still shows it');
+  };
   try {
-    await askedForDrop(drop.id, accountId, 'close it', 'urgent', (session) =>
-      adapter.showTo(session, former.siteVideoId, 'private'),
-    );
+    await askedForDrop(drop.id, accountId, 'close it', 'urgent', (session) => closedThere(session));
   } catch (error) {
     if (!(error instanceof SiteError)) throw error;
     throw new DeskError('site', `${adapter.profile.name} did not close it: ${error.message}. Try again.`);

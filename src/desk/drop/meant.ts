@@ -67,7 +67,7 @@ export interface MeantWords {
 }
 
 /** What of a drop its words depend on. */
-export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'openedTo'>;
+export type MeantDrop = Pick<Drop, 'own' | 'sentWith' | 'state' | 'chosenPlaylists' | 'confirmedTo'>;
 
 /** The chapters on a channel: where nobody chose for the video, by the colours that hold there. */
 function chaptersAt({ video, choice, chapters, markers, range }: VideoRecord, colours: readonly string[]): Chapter[] {
@@ -98,7 +98,7 @@ export function meantWords(
   const lost = from.missingLinks.map((name) => `There is no link “${name}” on the shelf`);
   const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
   const end = values.privacy;
-  const privacy = privacyBeforeProof(drop?.openedTo, end);
+  const privacy = privacyBeforeProof(drop?.confirmedTo, end);
   // What nobody else sees has no release.
   const waitsFor = end !== 'private' ? waitFor(values.release, profile) : undefined;
   const opensAt = (waitsFor && isTimed(waitsFor) ? values.opensAt : undefined) ?? undefined;
@@ -158,9 +158,9 @@ function momentIn(moment: Fraction | undefined, remedies: Remedies, facts: CutFa
 /** Whether a drop that is proofed may go on to its end, or is held until its moment. */
 export function goesToEnd(
   { end, opensAlone, releaseKey }: MeantWords,
-  { openedTo, openAsked, releasedFor }: Pick<Drop, 'openedTo' | 'openAsked' | 'releasedFor'>,
+  { confirmedTo, openAsked, releasedFor }: Pick<Drop, 'confirmedTo' | 'openAsked' | 'releasedFor'>,
 ): boolean {
-  return mayGoToEnd({ end, opensAlone, openedTo, letGo: openAsked || releasedFor === releaseKey });
+  return mayGoToEnd({ end, opensAlone, confirmedTo, letGo: openAsked || releasedFor === releaseKey });
 }
 
 /**

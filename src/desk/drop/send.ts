@@ -32,6 +32,8 @@ export const ANEW: DropFields = {
   liveAt: undefined,
   openAsked: false,
   openedTo: undefined,
+  confirmedTo: undefined,
+  asking: undefined,
   siteOpensAt: undefined,
   releasedFor: undefined,
   versions: undefined,

@@ -18,6 +18,7 @@ import * as release from './016-release';
 import * as whatSitesSay from './017-what-sites-say';
 import * as notices from './018-notices';
 import * as afterOpening from './019-after-opening';
+import * as askedAndConfirmed from './020-asked-and-confirmed';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -40,4 +41,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '017-what-sites-say': whatSitesSay,
   '018-notices': notices,
   '019-after-opening': afterOpening,
+  '020-asked-and-confirmed': askedAndConfirmed,
 };

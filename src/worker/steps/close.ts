@@ -12,6 +12,7 @@ export const close: Step = async (context) => {
     says: 'Closed: private now',
     fields: {
       openedTo: 'private',
+      confirmedTo: 'private',
       openAsked: false,
       siteOpensAt: undefined,
       releasedFor: undefined,

@@ -2,6 +2,9 @@ import { isWider } from '@/core/drop';
 import { meantWords } from '@/desk/drop/meant';
 import type { StepContext } from './step';
 
+/** Its words are those of before until they are given once more. */
+const NOTHING_GIVEN = { former: undefined, sentWords: undefined, versions: undefined };
+
 /** Puts the better file in the place of the live video's, where the site can: from here on the drop is that video again. */
 export async function swapFile(context: StepContext): Promise<void> {
   const { drop, adapter, session, keep } = context;
@@ -9,8 +12,7 @@ export async function swapFile(context: StepContext): Promise<void> {
   if (former?.ends !== 'swap' || !drop.siteVideoId) return;
   await adapter.takePlace?.(session, former.siteVideoId, drop.siteVideoId);
   const { siteVideoId, link, openedTo } = former;
-  // Its words are those of before until they are given once more.
-  const now = { siteVideoId, link, openedTo, former: undefined, sentWords: undefined, versions: undefined };
+  const now = { siteVideoId, link, openedTo, confirmedTo: openedTo, ...NOTHING_GIVEN };
   await keep(now);
   Object.assign(drop, now);
 }
@@ -34,6 +36,9 @@ export async function narrowFormer(context: StepContext): Promise<void> {
   const { end, password } = meantWords(record, channel, drop, profile);
   if (!isWider(former.openedTo, end)) return;
   await adapter.showTo(session, former.siteVideoId, end, password);
+  // Until the site says so itself, it is asked again with each step.
+  const { privacy } = await adapter.status(session, former.siteVideoId);
+  if (isWider(privacy, end)) return;
   const narrowed = { ...former, openedTo: end };
   await keep({ former: narrowed });
   drop.former = narrowed;

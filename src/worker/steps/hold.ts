@@ -1,9 +1,16 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { isWider } from '@/core/drop';
 import { instantOf, isMissed, openingOf, shownIn } from '@/core/release';
+import type { Use } from '@/core/work';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { channelsNotChecked } from '@/desk/release/not-checked';
+import type { SiteStatus } from '@/sites/contract';
 import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
+import type { Drop } from '@/store/drops';
+import { askOfSight, untilNoneArrives } from './ask';
+import { lookAtHeld } from './look-at-held';
+import { narrow } from './narrow';
 import { SnagFound, type Step, type StepContext, type StepEnd } from './step';
 
 /** So long before its moment a drop is in hand, so that nothing is left to do at the moment itself. */
@@ -12,7 +19,11 @@ const LEAD_SECONDS = 2;
 const LAST_LOOK_SECONDS = 60;
 /** So long before its moment a site is told of it at the latest; after that, Kettle Drop opens the video itself. */
 const TELL_SECONDS = 4;
+/** Far from its moment it is looked at so often, and nearer than the second so often. */
 const BETWEEN_LOOKS_SECONDS = 3600;
+const NEAR_SECONDS = 3600;
+const BETWEEN_NEAR_LOOKS_SECONDS = 600;
+const LOOKS_WITHOUT_TIME_SECONDS = 6 * 3600;
 /** What is opened so soon after its moment is not late. */
 const ON_TIME_MILLISECONDS = 2000;
 
@@ -23,14 +34,21 @@ const ON_TIME_MILLISECONDS = 2000;
 export const hold: Step = async (context) => {
   const { drop, record, channel, profile, now } = context;
   const meant = meantWords(record, channel, drop, profile);
+  // A person who has just said that it opens has seen who sees it.
+  if (!drop.openAsked && drop.openedTo && isWider(drop.openedTo, meant.privacy)) {
+    const notYet = await narrow(context, meant);
+    if (notYet) return notYet;
+  }
   const instant = meant.opensAt && instantOf(meant.opensAt);
   const way = meant.waitsFor ?? 'on my word';
   const notChecked = way === 'together' && !drop.wordAt ? await channelsNotChecked(record, drop) : [];
   const opening = openingOf({ way, instant, wordAt: drop.wordAt, notChecked }, now);
   if (meant.end === 'private' || (opening.does === 'wait' && !opening.until)) {
     await keepNoTime(context, meant);
+    const { ends } = await lookAtHeld(context, meant);
+    if (ends) return ends;
     const waiting = notChecked.length > 0 ? waitsForOthers(notChecked, instant, now) : undefined;
-    return { again: BETWEEN_LOOKS_SECONDS * 24, fields: { opensAt: instant, waiting } };
+    return { again: LOOKS_WITHOUT_TIME_SECONDS, fields: { opensAt: instant, waiting } };
   }
   if (opening.does === 'wait' && opening.until) return untilMoment(context, meant, opening.until);
   const late = opening.does === 'open' && !drop.wordAt && isMissed(opening.moment, now, meant.lateAtMost);
@@ -53,7 +71,7 @@ async function siteOpenedIt({ drop, adapter, session }: StepContext, { end }: Me
 
 /** Waits for a moment that is to come: at a distance by looking again, near it to the millisecond. */
 async function untilMoment(context: StepContext, meant: MeantWords, until: Date): Promise<StepEnd> {
-  const { drop, now, adapter, session } = context;
+  const { drop, now } = context;
   const left = (until.getTime() - now.getTime()) / 1000;
   if (!drop.wordAt) {
     if (meant.asText !== drop.sentWords && left <= LAST_LOOK_SECONDS) {
@@ -64,13 +82,18 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
     if (!drop.wordAt) {
       // However the site is, it is in hand again in time.
       await context.keep({ opensAt: until });
-      if (left > TELL_SECONDS) await keepTime(context, meant, until);
+      const { status, openedByIt, ends } = await lookAtHeld(context, meant);
+      if (ends) return ends;
+      if (openedByIt) return letGo(meant, until, now);
+      if (left > TELL_SECONDS) await keepTime(context, meant, until, status);
       else if (drop.siteOpensAt && drop.siteOpensAt.getTime() !== until.getTime()) await keepNoTime(context, meant);
-      // Told when it happens, not at the moment: a permission taken back, a video that is gone.
-      await adapter.status(session, drop.siteVideoId ?? '');
+      // What was asked before may still take effect: then it is told once more.
+      const looksAgain = left > TELL_SECONDS ? untilNoneArrives(context, aimOf(meant, until)) : undefined;
+      if (looksAgain) return looksAgain;
     }
     const look = left > LAST_LOOK_SECONDS + 1 ? left - LAST_LOOK_SECONDS : left - LEAD_SECONDS;
-    return { again: Math.min(BETWEEN_LOOKS_SECONDS, look), fields: { opensAt: until, waiting: undefined } };
+    const between = left > NEAR_SECONDS + LAST_LOOK_SECONDS ? BETWEEN_LOOKS_SECONDS : BETWEEN_NEAR_LOOKS_SECONDS;
+    return { again: Math.min(between, look), fields: { opensAt: until, waiting: undefined } };
   }
   for (let at = now; at < until; at = await databaseTime(database())) await pause(until.getTime() - at.getTime());
   return letGo(meant, until, until);
@@ -93,33 +116,48 @@ function waitsForOthers(names: readonly string[], instant: Date | undefined, now
   return `${late} until it is checked on ${new Intl.ListFormat('en').format(names)}`.slice(0, 500);
 }
 
+/** What a drop that is held asks its site for: a look waits behind what somebody waits for, which nothing keeps back. */
+export function heldUse(drop: Drop, meant: MeantWords, now: Date): Use {
+  const instant = meant.opensAt && instantOf(meant.opensAt);
+  const near = instant && instant.getTime() - now.getTime() < 2 * LAST_LOOK_SECONDS * 1000;
+  const isOpen = drop.openedTo && isWider(drop.openedTo, meant.privacy);
+  const otherTime = drop.siteOpensAt && drop.siteOpensAt.getTime() !== instant?.getTime();
+  return near || drop.wordAt || isOpen || otherTime ? 'urgent' : 'look';
+}
+
+/** What a site is asked that opens the video by itself. */
+const aimOf = ({ end }: MeantWords, until: Date): string => `${end} at ${until.toISOString()}`;
+
 /** Has a site that keeps times open the video by itself at the moment, where the record leaves it nothing to wait for. */
-async function keepTime(context: StepContext, meant: MeantWords, until: Date): Promise<void> {
+async function keepTime(context: StepContext, meant: MeantWords, until: Date, status: SiteStatus): Promise<void> {
   const { drop, adapter, session, keep, profile } = context;
   const showing = meant.waitsFor === 'first showing';
   const byTime = showing || meant.waitsFor === 'at a time';
   const given = profile.keepsTime && byTime && meant.asText === drop.sentWords;
-  if (!given || !adapter.openAt) return keepNoTime(context, meant);
+  const { openAt } = adapter;
+  if (!given || !openAt) return keepNoTime(context, meant);
   const siteVideoId = drop.siteVideoId ?? '';
-  if (drop.siteOpensAt?.getTime() === until.getTime()) {
-    if (!profile.firstShowings) return;
-    // The same time may be that of a first showing now, or no longer.
-    if (((await adapter.status(session, siteVideoId)).firstShowing ?? false) === showing) return;
-  }
+  // The same time may be that of a first showing now, or no longer.
+  const isTold = drop.siteOpensAt?.getTime() === until.getTime();
+  if (isTold && (!profile.firstShowings || (status.firstShowing ?? false) === showing)) return;
   // Noted first: from here on the site may open it by itself, whatever happens to this process.
   await keep({ siteOpensAt: until });
-  await adapter.openAt(session, siteVideoId, until, meant.end, showing);
+  drop.siteOpensAt = until;
+  const asked = () => openAt(session, siteVideoId, until, meant.end, showing);
+  await askOfSight(context, aimOf(meant, until), asked);
   const { opensAt } = await adapter.status(session, siteVideoId);
   if (opensAt?.getTime() === until.getTime()) return;
-  await keepNoTime({ ...context, drop: { ...drop, siteOpensAt: until } }, meant);
+  await keepNoTime(context, meant);
   throw new SnagFound('difference', `${profile.name} does not keep the time that it was told`, 'Try again', {
     fields: ['opening time'],
   });
 }
 
 /** Takes a time back that the site was told. Where it has come meanwhile, that closes the video again. */
-async function keepNoTime({ drop, adapter, session, keep }: StepContext, { privacy }: MeantWords): Promise<void> {
+async function keepNoTime(context: StepContext, { privacy }: MeantWords): Promise<void> {
+  const { drop, adapter, session, keep } = context;
   if (!drop.siteOpensAt) return;
-  await adapter.showTo(session, drop.siteVideoId ?? '', privacy);
+  await askOfSight(context, privacy, () => adapter.showTo(session, drop.siteVideoId ?? '', privacy));
   await keep({ siteOpensAt: undefined });
+  drop.siteOpensAt = undefined;
 }

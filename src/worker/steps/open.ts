@@ -1,5 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { type End, isOpenTo, isWider } from '@/core/drop';
+import { instantOf, isMissed } from '@/core/release';
 import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
 import { database, transaction } from '@/store/database';
@@ -27,17 +28,26 @@ export const open: Step = async (context) => {
   const meant = meantBy(context, record);
   // What was changed since it was proofed is proofed first, or waits for its moment.
   if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) return changedMeanwhile;
+  if (await isTooLate(context, meant)) {
+    return { move: 'notToOpen', says: 'Not opened: its time is over by too long', fields: { releasedFor: undefined } };
+  }
   // Who sent other words has not opened what somebody closed at the site.
-  const staysAsThere = drop.liveAt !== undefined && drop.openedTo === meant.end && showsPrivacy(drop);
+  const staysAsThere = drop.liveAt !== undefined && drop.confirmedTo === meant.end && showsPrivacy(drop);
+  const before = { ...drop };
   if (!(await noteOpening(context, meant))) return changedMeanwhile;
-  const byItself = drop.siteOpensAt !== undefined && (await siteHasOpened(context, meant.end));
+  // A person’s word is not left to the site’s own time.
+  const leftToSite = drop.siteOpensAt !== undefined && !drop.openAsked;
+  const byItself = leftToSite && (await siteHasOpened(context, meant.end));
   const notYet = byItself || staysAsThere ? undefined : await showTo(context, meant.end, meant.password);
   if (notYet) return notYet;
   await retireFormer(context);
-  // Set to fewer people while the site was being asked: taken back at once.
-  const now = meantBy(context, await recordOf(database(), drop.videoId));
-  if (isWider(meant.end, now.end))
-    return { move: 'notToOpen', says: 'Taken back: it was set to fewer people meanwhile' };
+  // Set to fewer people, or to another time, while the site was being asked: taken back at once.
+  const now = meantBy({ ...context, drop: before }, await recordOf(database(), drop.videoId));
+  if (isWider(meant.end, now.end) || !goesToEnd(now, before)) {
+    // It was asked for, and is not to be: what the site has said of it counts for nothing.
+    const fields = { confirmedTo: before.confirmedTo };
+    return { move: 'notToOpen', says: 'Taken back: it was set otherwise meanwhile', fields };
+  }
   return {
     move: 'opened',
     // What was open before has only changed its words.
@@ -48,6 +58,7 @@ export const open: Step = async (context) => {
     fields: {
       liveAt: drop.liveAt ?? new Date(),
       openedAt: drop.openedAt ?? (isOpenTo(meant.end) ? new Date() : undefined),
+      confirmedTo: meant.end,
       openAsked: false,
       siteOpensAt: undefined,
       releasedFor: undefined,
@@ -82,6 +93,17 @@ async function noteOpening({ drop, channel, profile, keep }: StepContext, { end 
     Object.assign(drop, noted);
     return true;
   });
+}
+
+/**
+ * Whether its time is over by more than was said to be all right, and the site has not opened it: then it is asked about, however
+ * long the site was away.
+ */
+async function isTooLate({ drop, adapter, session, now }: StepContext, meant: MeantWords): Promise<boolean> {
+  const instant = meant.opensAt && instantOf(meant.opensAt);
+  const byTime = !drop.openAsked && drop.releasedFor === meant.releaseKey;
+  if (!instant || !byTime || !isMissed(instant, now, meant.lateAtMost)) return false;
+  return (await adapter.status(session, drop.siteVideoId ?? '')).privacy !== meant.end;
 }
 
 /** Whether a site that was told the time has opened the video, to those who are to see it. */

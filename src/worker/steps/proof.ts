@@ -5,7 +5,6 @@ import {
   type GivenToSite,
   givenFrom,
   isGiven,
-  isWider,
   STOP_WORDS,
   shownNow,
 } from '@/core/drop';
@@ -17,22 +16,11 @@ import type { Drop } from '@/store/drops';
 import { givenTo } from '@/store/given-words';
 import { renditionById } from '@/store/renditions';
 import { removeLeftBehind } from './left-behind';
+import { narrow } from './narrow';
 import { SnagFound, type Step, type StepContext } from './step';
 import { giveWords } from './words';
 
 const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : text).replace(/\n/g, ' / ');
-
-/**
- * Shows the video to fewer people where fewer are to see it now. This comes before all else, so that nothing that is wrong
- * with the words keeps it open.
- */
-async function narrow({ drop, adapter, session, keep }: StepContext, { privacy, password }: MeantWords): Promise<void> {
-  const isOpen = drop.openedTo !== undefined && isWider(drop.openedTo, privacy);
-  // A time that the site was told may come while its words are changed.
-  if (!isOpen && !drop.siteOpensAt) return;
-  await adapter.showTo(session, drop.siteVideoId ?? '', privacy, password);
-  await keep({ siteOpensAt: undefined, ...(isOpen && { openedTo: privacy, openAsked: false }) });
-}
 
 /** One difference as a colleague would say it. What is told by a digest alone has no words of its own. */
 function differenceWords(site: string, { field, meant, shown }: Difference): string {
@@ -64,7 +52,8 @@ export const proof: Step = async (context) => {
   const { drop, channel, record, adapter, profile, session } = context;
   const siteVideoId = drop.siteVideoId ?? '';
   const meant = meantWords(record, channel, drop, profile);
-  await narrow(context, meant);
+  const stillOpen = await narrow(context, meant);
+  if (stillOpen) return stillOpen;
   // What went up in vain, where the live video stays after all.
   await removeLeftBehind(context);
   const before = await wordsBefore(drop, meant);

@@ -10,6 +10,7 @@ import { captionText } from '@/store/captions';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { noteGiven } from '@/store/given-words';
+import { askOfSight } from './ask';
 import { SnagFound, type StepContext } from './step';
 
 /** Captions as they fit the file that is sent: where its start is left off, they come earlier. */
@@ -50,7 +51,8 @@ export async function giveWords(context: StepContext, siteVideoId: string): Prom
   const privacy = asBefore ? undefined : meant.privacy;
   const words = wordsToGive(was?.words, meant.words);
   if (privacy !== undefined || Object.keys(words).length > 0) {
-    await adapter.describe(session, siteVideoId, words, privacy, meant.password);
+    const give = () => adapter.describe(session, siteVideoId, words, privacy, meant.password);
+    await (privacy === undefined ? give() : askOfSight(context, privacy, give));
   }
   const picture = pictureAt(record, context.profile);
   if (picture && meant.pictureDigest && adapter.picture && changed('pictureDigest')) {

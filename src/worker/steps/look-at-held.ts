@@ -1,0 +1,71 @@
+import { isWider } from '@/core/drop';
+import { needsPerson } from '@/core/rights';
+import type { MeantWords } from '@/desk/drop/meant';
+import { hearOfMatches } from '@/desk/rights/hear-of-matches';
+import type { SiteStatus } from '@/sites/contract';
+import { transaction } from '@/store/database';
+import { onItsWay } from './ask';
+import { narrow } from './narrow';
+import { SnagFound, type StepContext, type StepEnd } from './step';
+
+/** A site that opens a video so long before its moment goes by its own clock. */
+const CLOCKS_APART_SECONDS = 60;
+
+const OPEN_WORDS = {
+  everyone: 'to everyone',
+  link: 'by link',
+  password: 'with a password',
+  private: 'to nobody',
+} as const;
+
+/**
+ * Looks at what a site shows and says of a drop that is held, and acts on all of it: who sees it, the time that it was told, and
+ * its rights matches. What somebody has changed there is asked about; what came of a call of before is put right.
+ * @returns what the site says; whether it has opened the video at the time that it was told, by its own clock; and, where that
+ * came of a call of before, how the step ends
+ * @throws SnagFound
+ */
+export async function lookAtHeld(
+  context: StepContext,
+  meant: MeantWords,
+): Promise<{ status: SiteStatus; openedByIt: boolean; ends?: StepEnd }> {
+  const { drop, adapter, session, profile, now, keep } = context;
+  const status = await adapter.status(session, drop.siteVideoId ?? '');
+  const { privacy, opensAt, matches, checks } = status;
+  await transaction((trx) => hearOfMatches(trx, drop, matches));
+  const told = drop.siteOpensAt;
+  const apart = told && Math.abs(told.getTime() - now.getTime()) / 1000;
+  const openedByIt = privacy === meant.end && apart !== undefined && apart <= CLOCKS_APART_SECONDS;
+  if (openedByIt) return { status, openedByIt };
+  const ours = onItsWay(drop.asking, now).length > 0;
+  if (!profile.opensItself && isWider(privacy, drop.openedTo ?? 'private')) {
+    await keep({ openedTo: privacy });
+    drop.openedTo = privacy;
+    if (ours) return { status, openedByIt, ends: (await narrow(context, meant)) ?? { again: 1, fields: {} } };
+    const differences = [{ field: 'privacy', meant: meant.privacy, shown: privacy }];
+    throw new SnagFound(
+      'difference',
+      `Somebody has opened it ${OPEN_WORDS[privacy]} on ${profile.name}`,
+      'Try again to close it there until its time, or open it now',
+      { fields: ['privacy'], differences },
+    );
+  }
+  if (profile.keepsTime && opensAt?.getTime() !== told?.getTime()) {
+    // What the site has now; from here on it is told again.
+    await keep({ siteOpensAt: opensAt });
+    drop.siteOpensAt = opensAt;
+    if (!ours) {
+      throw new SnagFound(
+        'difference',
+        `Somebody has changed the time at which ${profile.name} opens it`,
+        'Try again to set its time there once more',
+        { fields: ['opening time'] },
+      );
+    }
+  }
+  if (checks.verdict === 'found' && (checks.of !== 'rights' || matches === undefined || matches.some(needsPerson))) {
+    const { of, what, remedy, asks, owner } = checks;
+    throw new SnagFound(of, what, remedy, { asks, owner });
+  }
+  return { status, openedByIt };
+}

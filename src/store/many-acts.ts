@@ -7,7 +7,7 @@ export interface ManyAct {
   id: string;
   act: unknown;
   videoIds: string[];
-  state: 'waiting' | 'done' | 'undone';
+  state: 'waiting' | 'done' | 'stopped' | 'undoing' | 'undone';
   askedAt: Date;
   endedAt: Date | undefined;
 }
@@ -20,6 +20,10 @@ export interface OneResult {
   changed: boolean;
   /** Why something could not be done. */
   why: string | undefined;
+  /** Whether it is in hand: nobody has written down yet what came of it. */
+  begun: boolean;
+  /** Whether it was taken back, or stays; undefined where nobody has asked for that. */
+  undone: boolean | undefined;
 }
 
 type Row = Omit<ManyAct, 'act' | 'videoIds' | 'endedAt'> &
@@ -53,28 +57,77 @@ export async function newestManyActs(db: Database, most: number): Promise<ManyAc
   return rows.map(fromRow);
 }
 
-export async function setManyActState(db: Database, id: string, state: ManyAct['state']): Promise<void> {
-  await db('manyActs')
-    .where({ id })
-    .update({ state, endedAt: now(db) });
+/** Moves an act from one state to another; whether it was in that is returned. */
+export async function moveManyAct(
+  db: Database,
+  id: string,
+  from: ManyAct['state'],
+  to: ManyAct['state'],
+): Promise<boolean> {
+  const moved = await db('manyActs')
+    .where({ id, state: from })
+    .update({ state: to, endedAt: now(db) });
+  return moved > 0;
 }
 
-/** Writes down what came of an act for one video; written once more, it stays as it was first. */
-export async function addResult(db: Database, actId: string, result: OneResult): Promise<void> {
-  const { why, title, ...plain } = result;
+/** Acts that were asked for before one, and have not ended. */
+export async function manyActsBefore(db: Database, id: string): Promise<ManyAct[]> {
+  const rows: Row[] = await db('manyActs')
+    .whereIn('state', ['waiting', 'undoing'])
+    .where('id', '<', id)
+    .orderBy('id')
+    .select(columns);
+  return rows.map(fromRow);
+}
+
+/** Writes down that an act has a video in hand, before anything is done with it. */
+export async function beginResult(db: Database, actId: string, videoId: string, title: string): Promise<void> {
   await db('manyResults')
-    .insert({ ...plain, actId, title: title.slice(0, 1000), why: why?.slice(0, 1000) ?? null })
+    .insert({ actId, videoId, title: title.slice(0, 1000), changed: false, begun: true })
     .onConflict(['actId', 'videoId'])
     .ignore();
 }
 
+/** Writes down what came of an act for one video; written once more, it stays as it was first. */
+export async function endResult(
+  db: Database,
+  actId: string,
+  result: Omit<OneResult, 'begun' | 'undone'>,
+): Promise<void> {
+  const { why, title, ...plain } = result;
+  const row = { ...plain, actId, title: title.slice(0, 1000), why: why?.slice(0, 1000) ?? null, begun: false };
+  await db('manyResults')
+    .insert(row)
+    .onConflict(['actId', 'videoId'])
+    .merge({
+      changed: db.raw('IF(begun, VALUES(changed), changed)'),
+      why: db.raw('IF(begun, VALUES(why), why)'),
+      // The last: the others are told by it.
+      begun: false,
+    });
+}
+
+/** Writes down whether what an act did with a video was taken back. */
+export async function setUndone(db: Database, actId: string, videoId: string, undone: boolean): Promise<void> {
+  await db('manyResults').where({ actId, videoId }).update({ undone });
+}
+
 /** What came of an act so far. */
 export async function resultsOf(db: Database, actId: string): Promise<OneResult[]> {
-  const rows: { videoId: string; title: string; changed: number; why: string | null }[] = await db('manyResults')
+  type Row = Pick<OneResult, 'videoId' | 'title'> &
+    Record<'changed' | 'begun', number> &
+    Record<'undone', number | null>;
+  const rows: (Row & { why: string | null })[] = await db('manyResults')
     .where({ actId })
     .orderBy('videoId')
-    .select('videoId', 'title', 'changed', 'why');
-  return rows.map((row) => ({ ...row, changed: row.changed === 1, why: row.why ?? undefined }));
+    .select('videoId', 'title', 'changed', 'why', 'begun', 'undone');
+  return rows.map((row) => ({
+    ...row,
+    changed: row.changed === 1,
+    begun: row.begun === 1,
+    why: row.why ?? undefined,
+    undone: row.undone === null ? undefined : row.undone === 1,
+  }));
 }
 
 /** How much of an act is behind it. */
@@ -82,6 +135,9 @@ export interface ActCounts {
   done: number;
   changed: number;
   failed: number;
+  /** Of those that were changed: on how many it was taken back, and on how many it stays. */
+  undone: number;
+  kept: number;
 }
 
 /** How much of each of some acts is behind it, by id; nothing is there for one that has not begun. */
@@ -91,20 +147,26 @@ export async function countsOf(db: Database, actIds: readonly string[]): Promise
     .groupBy('actId')
     .select('actId')
     .select({
-      done: db.raw('COUNT(*)'),
+      done: db.raw('SUM(NOT ??)', ['begun']),
       changed: db.raw('SUM(??)', ['changed']),
       failed: db.raw('COUNT(??)', ['why']),
+      undone: db.raw('SUM(?? = 1)', ['undone']),
+      kept: db.raw('SUM(?? = 0)', ['undone']),
     });
   return new Map(
-    rows.map(({ actId, done, changed, failed }) => [
-      actId,
-      { done: Number(done), changed: Number(changed), failed: Number(failed) },
-    ]),
+    rows.map(({ actId, ...counts }) => {
+      const numbers = Object.entries(counts).map(([name, count]) => [name, Number(count ?? 0)]);
+      return [actId, Object.fromEntries(numbers) as ActCounts];
+    }),
   );
 }
 
 /** The videos for which something of an act could not be done. @param most how many */
-export async function failuresOf(db: Database, actId: string, most: number): Promise<Omit<OneResult, 'changed'>[]> {
+export async function failuresOf(
+  db: Database,
+  actId: string,
+  most: number,
+): Promise<Pick<OneResult, 'videoId' | 'title' | 'why'>[]> {
   const columns = ['videoId', 'title', 'why'];
   return db('manyResults').where({ actId }).whereNotNull('why').orderBy('videoId').limit(most).select(columns);
 }

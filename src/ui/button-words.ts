@@ -30,6 +30,7 @@ export const BUTTONS = {
   sameText: 'Same text as elsewhere',
   sendAndOpen: 'Send and open',
   showAll: 'Show all',
+  stop: 'Stop',
   suggestTags: 'Suggest tags',
   tryAgain: 'Try again',
   undo: 'Undo',

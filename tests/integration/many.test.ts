@@ -2,9 +2,10 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undo } from '@/desk/changes/changes';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { sendVideo } from '@/desk/drop/send';
 import { lookAtBoardIds } from '@/desk/look/look-at-board';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import { askOfMany, lookAtManyActs, type ManyView, undoMany } from '@/desk/many/ask-many';
+import { askOfMany, lookAtManyActs, type ManyView, stopMany, undoMany } from '@/desk/many/ask-many';
 import { doMany, madeInAct } from '@/desk/many/do-many';
 import { foreseeMany } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
@@ -12,9 +13,20 @@ import { askToDelete, keepVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 import { inWindow } from '@/desk/window';
 import { database } from '@/store/database';
+import { beginResult } from '@/store/many-acts';
+import { settings } from '@/store/settings';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
-import { bringFile, channelsOfTheYard, setFaultsAt, untilSheet, untilState, videosAt } from '../setup/desk';
+import {
+  bringFile,
+  channelsOfTheYard,
+  onlyDrop,
+  readVideo,
+  setFaultsAt,
+  untilSheet,
+  untilState,
+  videosAt,
+} from '../setup/desk';
 import { manyVideos } from '../setup/many-videos';
 import { aWorker } from '../setup/worker';
 
@@ -36,6 +48,22 @@ async function untilEnded(id: string): Promise<ManyView> {
   return (await lookAtManyActs()).find((each) => each.id === id) as ManyView;
 }
 
+/** A video that waits on Marrow Quay for a word. */
+async function heldVideo(name: string): Promise<string> {
+  const id = await readVideo(clip, name, { privacy: 'everyone', release: 'on my word' });
+  await sendVideo(id);
+  await untilState(id, 'held');
+  return id;
+}
+
+/** What came of taking an act back. */
+async function undone(id: string): Promise<ManyView> {
+  await undoMany(id);
+  const now = async () => (await lookAtManyActs()).find((each) => each.id === id);
+  await expect.poll(async () => (await now())?.state).toBe('undone');
+  return (await now()) as ManyView;
+}
+
 const ownTags = async (id: string) => (await lookAtSheet(id)).own.tags?.items;
 
 describe('many videos at once', () => {
@@ -49,7 +77,7 @@ describe('many videos at once', () => {
     expect(await ownTags(a)).toEqual(['keel', 'oak']);
     expect(await ownTags(b)).toEqual(['keel', 'oak']);
     await editVideo(c, { summary: 'Changed since' });
-    expect(await undoMany(done.id)).toEqual({ undone: 2, kept: 1 });
+    expect(await undone(done.id)).toMatchObject({ undone: 2, kept: 1 });
     expect(await ownTags(a)).toBeUndefined();
     expect(await ownTags(b)).toEqual(['keel']);
     expect(await ownTags(c)).toEqual(['keel', 'oak']);
@@ -89,7 +117,11 @@ describe('many videos at once', () => {
     await inWindow(madeInAct(id), () => editVideo(ids[0] ?? '', { privacy: 'link' }));
     await doMany(id, () => undefined, new AbortController().signal);
     expect((await lookAtManyActs())[0]).toMatchObject({ id, done: 4, changed: 4 });
-    expect(await undoMany(id)).toEqual({ undone: 4, kept: 0 });
+    await undoMany(id);
+    // Killed again, after the first was taken back and before that was written down.
+    await undo(ids[0] ?? '');
+    await doMany(id, () => undefined, new AbortController().signal);
+    expect((await lookAtManyActs())[0]).toMatchObject({ id, state: 'undone', undone: 4, kept: 0 });
     for (const each of ids) expect((await lookAtSheet(each)).own.privacy).toBe('everyone');
     worker.start();
   });
@@ -153,6 +185,98 @@ describe('many videos at once', () => {
     await untilState(ready, 'live');
     // Sent once more, nothing goes twice.
     expect(await ended([ready, open], { do: 'send' })).toMatchObject({ changed: 0 });
+  });
+
+  it('are not opened a second time where a worker was killed in the middle, but told of', async () => {
+    const held = await heldVideo('many-killed.mp4');
+    await worker.end('SIGKILL');
+    const { id } = await askOfMany({ ids: [held], act: { do: 'open' } satisfies Act });
+    // It was opened, and taken back by a person; that the act was behind it was not written down.
+    await beginResult(database(), id, held, 'many-killed');
+    await doMany(id, () => undefined, new AbortController().signal);
+    const [act] = await lookAtManyActs();
+    expect(act).toMatchObject({ id, state: 'done', changed: 0, failedInAll: 1 });
+    expect(act?.failed[0]?.why).toContain('Look whether it was done');
+    expect(onlyDrop(await lookAtSheet(held))).toMatchObject({ state: 'held', onWord: false });
+    worker.start();
+  });
+
+  it('that are being opened can be stopped, all of them, until their word takes effect', async () => {
+    const ids = [await heldVideo('many-stop-a.mp4'), await heldVideo('many-stop-b.mp4')];
+    await worker.end();
+    const { holdSeconds } = settings();
+    settings().holdSeconds = 30;
+    try {
+      const { id } = await askOfMany({ ids, act: { do: 'open' } satisfies Act });
+      await doMany(id, () => undefined, new AbortController().signal);
+      const [act] = await lookAtManyActs();
+      expect(act).toMatchObject({ id, state: 'done', changed: 2, mayStop: true });
+      const left = Date.parse(act?.opensUntil ?? '') - Date.now();
+      expect(left).toBeGreaterThan(20_000);
+      expect(left).toBeLessThanOrEqual(30_000);
+      expect(await stopMany(id)).toEqual({ notOpened: 2 });
+      for (const video of ids) expect(onlyDrop(await lookAtSheet(video))).toMatchObject({ onWord: false });
+      expect((await lookAtManyActs())[0]).toMatchObject({ state: 'stopped', mayStop: false });
+      expect((await lookAtManyActs())[0]?.opensUntil).toBeUndefined();
+    } finally {
+      settings().holdSeconds = holdSeconds;
+      worker.start();
+    }
+  });
+
+  it('are left as they are from where an act is stopped; what it did is undone', async () => {
+    const ids = await manyVideos(6, [], { from: 60_000 });
+    await worker.end();
+    const { id } = await askOfMany({ ids, act: { do: 'tags', tags: ['stopped'] } satisfies Act });
+    let behind = 0;
+    await doMany(
+      id,
+      (done) => {
+        behind = done;
+        if (done === 2) void stopMany(id);
+      },
+      new AbortController().signal,
+    );
+    expect(behind).toBeLessThan(6);
+    const [act] = await lookAtManyActs();
+    expect(act).toMatchObject({ id, state: 'stopped', done: behind, changed: behind, mayUndo: true });
+    await expect(stopMany(id)).rejects.toThrow('It is over already');
+    worker.start();
+    expect(await undone(id)).toMatchObject({ undone: behind, kept: 0 });
+    expect(await ownTags(ids[0] ?? '')).toBeUndefined();
+  });
+
+  it('have one act at a time: the later, about some of the same, waits until the earlier is over', async () => {
+    const ids = await manyVideos(3, [], { from: 61_000 });
+    await worker.end();
+    const set = (value: string): Act => ({ do: 'set', field: 'privacy', value });
+    const first = await askOfMany({ ids: ids.slice(0, 2), act: set('link') });
+    const second = await askOfMany({ ids: ids.slice(1), act: set('private') });
+    const other = await askOfMany({ ids: await manyVideos(1, [], { from: 62_000 }), act: set('private') });
+    const run = ({ id }: { id: string }) => doMany(id, () => undefined, new AbortController().signal);
+    expect(await run(second)).toBe(false);
+    expect(await run(other)).toBe(true);
+    expect(await run(first)).toBe(true);
+    expect(await run(second)).toBe(true);
+    const privacies = await Promise.all(ids.map(async (id) => (await lookAtSheet(id)).own.privacy));
+    expect(privacies).toEqual(['link', 'private', 'private']);
+    worker.start();
+  });
+
+  it('that are on their way are counted where a change would open them to everyone', async () => {
+    await worker.end();
+    const films = [channels.get('Marrow Quay Films') ?? ''];
+    const ids = await manyVideos(3, films, { from: 63_000, states: ['settling', 'held', 'draft'] });
+    for (const id of ids) await editVideo(id, { privacy: 'private', release: 'by itself' });
+    const set = (field: 'privacy' | 'release', value: string): Act => ({ do: 'set', field, value });
+    expect(await foreseeMany({ ids, act: set('privacy', 'everyone') })).toMatchObject({ concerned: 3, opening: 1 });
+    expect(await foreseeMany({ ids, act: set('privacy', 'link') })).toMatchObject({ opening: 0 });
+    for (const id of ids) await editVideo(id, { privacy: 'everyone', release: 'on my word' });
+    expect(await foreseeMany({ ids, act: set('release', 'by itself') })).toMatchObject({ opening: 1 });
+    // What opens by itself already opens by no change.
+    for (const id of ids) await editVideo(id, { release: 'by itself' });
+    expect(await foreseeMany({ ids, act: set('privacy', 'everyone') })).toMatchObject({ opening: 0 });
+    worker.start();
   });
 
   it('are deleted, at their sites first; one that a site keeps stays here and says so', async () => {

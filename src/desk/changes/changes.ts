@@ -5,7 +5,7 @@ import { chooseCaptions } from '@/store/captions';
 import { addChange, type Change, firstUndone, lastMade, markChange } from '@/store/changes';
 import { channelById } from '@/store/channels';
 import { cutById } from '@/store/cuts';
-import { type Database, transaction } from '@/store/database';
+import { type Database, database, transaction } from '@/store/database';
 import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
 import {
   type Drop,
@@ -126,6 +126,19 @@ export async function undo(subject: Subject): Promise<Stepped | undefined> {
 /** Makes the change again that was undone last. */
 export async function redo(subject: Subject): Promise<Stepped | undefined> {
   return step(subject, firstUndone, 'made');
+}
+
+/**
+ * Takes the last change of a video back where it was made in this window, and nothing has changed it since. Whether it is taken
+ * back is returned, also where that was done before.
+ */
+export async function undoMadeIn(videoId: string, window: string): Promise<boolean> {
+  const last = async (trx: Database) => {
+    const made = await lastMade(trx, videoId);
+    return made?.madeIn === window ? made : undefined;
+  };
+  if (await step(videoId, last, 'undone')) return true;
+  return (await firstUndone(database(), videoId))?.madeIn === window;
 }
 
 async function step(subject: Subject, find: typeof lastMade, state: 'made' | 'undone'): Promise<Stepped | undefined> {

@@ -1,7 +1,6 @@
-import { lastMade } from '@/store/changes';
 import { type Database, database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { askForJobs } from '@/store/jobs';
+import { askForJobs, askForJobsAnew } from '@/store/jobs';
 import {
   type ActCounts,
   addManyAct,
@@ -9,13 +8,13 @@ import {
   failuresOf,
   type ManyAct,
   manyActById,
+  moveManyAct,
   newestManyActs,
   resultsOf,
-  setManyActState,
 } from '@/store/many-acts';
-import { undo } from '../changes/changes';
+import { settings } from '@/store/settings';
 import { DeskError, found } from '../desk-error';
-import { madeInAct } from './do-many';
+import { takeWordsBack } from './do-many';
 import { type Act, askedOfMany } from './many-act';
 
 /** An act on many videos as pages show it. */
@@ -29,9 +28,15 @@ export interface ManyView {
   failed: { videoId: string; title: string; why: string }[];
   failedInAll: number;
   state: ManyAct['state'];
+  /** Of those that were changed: on how many it was taken back, and on how many it stays. */
+  undone: number;
+  kept: number;
+  /** Until when what opens by it can be stopped, ISO 8601 in UTC; undefined where nothing does. */
+  opensUntil?: string;
   /** Whether it is worth showing still: it ended a few minutes ago at most. */
   endedLately: boolean;
   mayUndo: boolean;
+  mayStop: boolean;
 }
 
 const SHOWN_FAILED = 20;
@@ -41,19 +46,28 @@ const LATELY_MILLISECONDS = 5 * 60_000;
 const UNDOABLE: readonly Act['do'][] = ['set', 'tags', 'playlist', 'series'];
 
 const mayUndo = ({ act, state }: ManyAct, changed: number): boolean =>
-  state === 'done' && changed > 0 && UNDOABLE.includes((act as Act).do);
+  (state === 'done' || state === 'stopped') && changed > 0 && UNDOABLE.includes((act as Act).do);
+
+/** Until when the last video that was opened by an act waits for its word to take effect. */
+function opensUntilOf({ act, state, endedAt }: ManyAct, changed: number): string | undefined {
+  if ((act as Act).do !== 'open' || state !== 'done' || changed === 0 || !endedAt) return undefined;
+  const until = new Date(endedAt.getTime() + settings().holdSeconds * 1000);
+  return until > new Date() ? until.toISOString() : undefined;
+}
 
 async function manyView(db: Database, many: ManyAct, counts: ActCounts | undefined): Promise<ManyView> {
   const { id, act, videoIds, state, endedAt } = many;
-  const { done, changed, failed } = counts ?? { done: 0, changed: 0, failed: 0 };
+  const { done, changed, failed, undone, kept } = counts ?? { done: 0, changed: 0, failed: 0, undone: 0, kept: 0 };
+  const opensUntil = opensUntilOf(many, changed);
   const failures = failed > 0 ? await failuresOf(db, id, SHOWN_FAILED) : [];
   return {
-    ...{ id, act: act as Act, state, done, changed },
+    ...{ id, act: act as Act, state, done, changed, undone, kept, opensUntil },
     videos: videoIds.length,
     endedLately: endedAt !== undefined && Date.now() - endedAt.getTime() < LATELY_MILLISECONDS,
     failed: failures.map(({ videoId, title, why = '' }) => ({ videoId, title, why })),
     failedInAll: failed,
     mayUndo: mayUndo(many, changed),
+    mayStop: state === 'waiting' || opensUntil !== undefined,
   };
 }
 
@@ -79,23 +93,38 @@ export async function lookAtManyActs(): Promise<ManyView[]> {
 }
 
 /**
- * Takes back what an act has changed, on each video that was not changed since. How many that were, and on how many it
- * stays, is returned.
+ * Has what an act has changed taken back in the background, on each video that was not changed since.
  * @throws DeskError where it cannot be undone
  */
-export async function undoMany(id: string): Promise<{ undone: number; kept: number }> {
+export async function undoMany(id: string): Promise<void> {
   const db = database();
   const many = found(await manyActById(db, id), 'change of many videos');
-  const changed = (await resultsOf(db, id)).filter((result) => result.changed);
-  if (!mayUndo(many, changed.length)) throw new DeskError('not now', 'This cannot be undone.');
-  let undone = 0;
-  for (const { videoId } of changed) {
-    const last = await lastMade(db, videoId);
-    if (last?.madeIn !== madeInAct(id)) continue;
-    await undo(videoId);
-    undone += 1;
-  }
-  await setManyActState(db, id, 'undone');
-  await announce(db, 'many', id);
-  return { undone, kept: changed.length - undone };
+  const { changed = 0 } = (await countsOf(db, [id])).get(id) ?? {};
+  if (!mayUndo(many, changed)) throw new DeskError('not now', 'This cannot be undone.');
+  await transaction(async (trx) => {
+    if (!(await moveManyAct(trx, id, many.state, 'undoing'))) throw new DeskError('not now', 'This cannot be undone.');
+    await askForJobsAnew(trx, 'many', [id]);
+    await announce(trx, 'many', id);
+  });
+}
+
+/**
+ * Stops an act: what is not behind it is left as it is, and what it was to open and has not yet stays closed.
+ * @returns on how many drops the word to open was taken back
+ * @throws DeskError where it is over
+ */
+export async function stopMany(id: string): Promise<{ notOpened: number }> {
+  const db = database();
+  const many = found(await manyActById(db, id), 'change of many videos');
+  const isOpen = (many.act as Act).do === 'open';
+  const stopped = await transaction(async (trx) => {
+    await announce(trx, 'many', id);
+    return moveManyAct(trx, id, 'waiting', 'stopped');
+  });
+  if (!stopped && !(isOpen && many.state === 'done')) throw new DeskError('not now', 'It is over already.');
+  if (!isOpen) return { notOpened: 0 };
+  // One that was in hand as it was stopped is among them.
+  const notOpened = await takeWordsBack((await resultsOf(db, id)).map(({ videoId }) => videoId));
+  await moveManyAct(db, id, 'done', 'stopped');
+  return { notOpened };
 }

@@ -5,8 +5,19 @@ import { lastMade } from '@/store/changes';
 import { type Database, database } from '@/store/database';
 import { dropsOf } from '@/store/drops';
 import { announce } from '@/store/feed';
-import { addResult, manyActById, type OneResult, resultsOf, setManyActState } from '@/store/many-acts';
+import {
+  beginResult,
+  endResult,
+  type ManyAct,
+  manyActById,
+  manyActsBefore,
+  moveManyAct,
+  type OneResult,
+  resultsOf,
+  setUndone,
+} from '@/store/many-acts';
 import { type Video, videoById } from '@/store/videos';
+import { undoMadeIn } from '../changes/changes';
 import { ChangedMeanwhile, DeskError } from '../desk-error';
 import { actOnDrop } from '../drop/act-on-drop';
 import { sendVideo } from '../drop/send';
@@ -41,6 +52,22 @@ async function withDrops(videoId: string, state: 'held' | 'snag', action: 'open'
   }
   if (!did && whys[0]) throw new DeskError('not now', whys[0]);
   return did;
+}
+
+/** Takes the word to open back from what is held of these videos; on how many drops is returned. */
+export async function takeWordsBack(videoIds: readonly string[]): Promise<number> {
+  const waiting = (await dropsOf(database(), videoIds)).filter(({ state, openAsked }) => state === 'held' && openAsked);
+  let taken = 0;
+  for (const { id } of waiting) {
+    try {
+      await actOnDrop(id, { action: 'not yet' });
+      taken += 1;
+    } catch (error) {
+      // It has opened meanwhile.
+      if (!(error instanceof DeskError)) throw error;
+    }
+  }
+  return taken;
 }
 
 /** Sends a video to the channels that it has not gone to; what a person removed stays away. */
@@ -112,11 +139,12 @@ async function putToList(video: Video, field: 'tags' | 'playlists', more: readon
   }
 }
 
+type Result = Omit<OneResult, 'begun' | 'undone'>;
+
 /** What comes of an act for one video. */
-async function resultFor(actId: string, act: Act, videoId: string): Promise<OneResult> {
+async function resultFor(actId: string, act: Act, videoId: string, video: Video | undefined): Promise<Result> {
   const db = database();
-  const video = await videoById(db, videoId);
-  const result: OneResult = { videoId, title: video?.title ?? '', changed: false, why: undefined };
+  const result: Result = { videoId, title: video?.title ?? '', changed: false, why: undefined };
   if (!video) return result;
   try {
     const did = await inWindow(madeInAct(actId), () => doWith(video, act));
@@ -129,40 +157,86 @@ async function resultFor(actId: string, act: Act, videoId: string): Promise<OneR
   }
 }
 
+/** Acts that a person may have taken back since: they are not done a second time where nobody knows whether they were done. */
+const ONCE: readonly Act['do'][] = ['open', 'delete', 'try again'];
+const NOT_KNOWN = 'The worker ended in the middle of this one. Look whether it was done.';
+
+/** Whether an act that was asked for before, and has not ended, is about one of these videos. */
+async function waitsForOthers(db: Database, { id, videoIds }: ManyAct): Promise<boolean> {
+  const own = new Set(videoIds);
+  return (await manyActsBefore(db, id)).some((other) => other.videoIds.some((videoId) => own.has(videoId)));
+}
+
 /**
- * Does an act with each of its videos, one after the other. What is behind it is not done again, and one that was in hand
- * when a worker was killed is done once more, which changes nothing.
+ * Does an act with each of its videos, one after the other, or takes it back. Of two that are about the same video, the later
+ * waits. What is behind it is not done again; one that was in hand when a worker was killed is done once more where that changes
+ * nothing, and else is told of.
  * @param tell hears how many are behind it
+ * @returns whether it is over; where not, it waits for another
  */
-export async function doMany(id: string, tell: (done: number) => void, signal: AbortSignal): Promise<void> {
+export async function doMany(id: string, tell: (done: number) => void, signal: AbortSignal): Promise<boolean> {
   const db = database();
   const many = await manyActById(db, id);
-  if (many?.state !== 'waiting') return;
-  const behind = new Set((await resultsOf(db, id)).map(({ videoId }) => videoId));
+  if (many?.state === 'undoing') return undoEach(many, tell, signal);
+  if (many?.state !== 'waiting') return true;
+  if (await waitsForOthers(db, many)) return false;
+  const act = many.act as Act;
+  const results = new Map((await resultsOf(db, id)).map((result) => [result.videoId, result]));
+  let behind = [...results.values()].filter(({ begun }) => !begun).length;
   for (const videoId of many.videoIds) {
-    if (behind.has(videoId)) continue;
+    const before = results.get(videoId);
+    if (before && !before.begun) continue;
     signal.throwIfAborted();
-    await addResult(db, id, await resultFor(id, many.act as Act, videoId));
-    behind.add(videoId);
-    tell(behind.size);
+    if ((await manyActById(db, id))?.state !== 'waiting') return true;
+    const video = await videoById(db, videoId);
+    const title = video?.title ?? before?.title ?? '';
+    if (before && ONCE.includes(act.do)) {
+      await endResult(db, id, { videoId, title, changed: false, why: NOT_KNOWN });
+    } else {
+      await beginResult(db, id, videoId, title);
+      await endResult(db, id, await resultFor(id, act, videoId, video));
+      // Stopped while this one was in hand: it is not opened either.
+      if (act.do === 'open' && (await manyActById(db, id))?.state === 'stopped') await takeWordsBack([videoId]);
+    }
+    behind += 1;
+    tell(behind);
   }
   await endMany(db, id);
+  return true;
+}
+
+/** Takes back what an act has changed, on each video that was not changed since. */
+async function undoEach({ id }: ManyAct, tell: (done: number) => void, signal: AbortSignal): Promise<boolean> {
+  const db = database();
+  const left = (await resultsOf(db, id)).filter(({ changed, undone }) => changed && undone === undefined);
+  for (const [index, { videoId }] of left.entries()) {
+    signal.throwIfAborted();
+    await setUndone(db, id, videoId, await undoMadeIn(videoId, madeInAct(id)));
+    tell(index + 1);
+  }
+  await moveManyAct(db, id, 'undoing', 'undone');
+  await announce(db, 'many', id);
+  return true;
 }
 
 /** Ends an act that cannot go on: for the videos that are left, what went wrong is said. */
 export async function giveUpMany(trx: Database, id: string, trouble: string): Promise<void> {
   const many = await manyActById(trx, id);
   if (!many) return;
-  const behind = new Set((await resultsOf(trx, id)).map(({ videoId }) => videoId));
+  if (many.state === 'undoing') {
+    await moveManyAct(trx, id, 'undoing', 'undone');
+    return announce(trx, 'many', id);
+  }
+  const behind = new Set((await resultsOf(trx, id)).filter(({ begun }) => !begun).map(({ videoId }) => videoId));
   for (const videoId of many.videoIds) {
     if (behind.has(videoId)) continue;
     const title = (await videoById(trx, videoId))?.title ?? '';
-    await addResult(trx, id, { videoId, title, changed: false, why: trouble });
+    await endResult(trx, id, { videoId, title, changed: false, why: trouble });
   }
   await endMany(trx, id);
 }
 
 async function endMany(db: Database, id: string): Promise<void> {
-  await setManyActState(db, id, 'done');
+  await moveManyAct(db, id, 'waiting', 'done');
   await announce(db, 'many', id);
 }

@@ -1,4 +1,5 @@
-import { isSent, isWider } from '@/core/drop';
+import { withValues } from '@/core/defaults';
+import { isSent, isWider, isWorking } from '@/core/drop';
 import { allChannels, type Channel } from '@/store/channels';
 import { database } from '@/store/database';
 import { type Drop, dropsOf } from '@/store/drops';
@@ -6,7 +7,7 @@ import { measurementsOf } from '@/store/measurements';
 import { actionsFor } from '../drop/act-on-drop';
 import { warnsOfFile } from '../drop/file-findings';
 import { missingAt } from '../drop/readiness';
-import { profileAt, recordsOf } from '../drop/record';
+import { profileAt, recordsOf, type VideoRecord } from '../drop/record';
 import { inForceAt } from '../layers/layers';
 import { site } from '../site/session';
 import { turns } from '../turns';
@@ -20,7 +21,7 @@ export interface Foreseen {
   concerned: number;
   /** In how many places at sites: drops that are sent, opened, tried again or removed there. */
   places: number;
-  /** Of those that are sent: how many open to everyone by themselves. */
+  /** How many open to everyone by themselves: of those that are sent, or that are on their way and would not without the act. */
   opening: number;
   /** In how many of those that are sent something in the file is to be looked at. */
   warned: number;
@@ -83,6 +84,7 @@ async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<
     return drops.filter(({ state }) => isSent(state)).map(({ videoId }): Place => ({ videoId }));
   }
   if (act.do === 'send') return placesToSend(drops, channels);
+  if (act.do === 'set' || act.do === 'series') return placesThatOpen(drops, act, channels);
   if (act.do !== 'open' && act.do !== 'try again') return [];
   const action = act.do;
   const state = action === 'open' ? 'held' : 'snag';
@@ -96,6 +98,38 @@ async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<
       const may = actionsFor(drop, profileAt(site(channel.site).profile, channel), end).includes(action);
       return may ? [{ videoId: drop.videoId }] : [{ videoId: drop.videoId, why: 'it needs something else first' }];
     });
+}
+
+/** Drops on their way to a site that open to everyone by themselves once something is set, and did not before. */
+async function placesThatOpen(
+  drops: readonly Drop[],
+  act: Extract<Act, { do: 'set' | 'series' }>,
+  channels: ReadonlyMap<string, Channel>,
+): Promise<Place[]> {
+  const onTheirWay = drops.filter(({ state }) => isWorking(state));
+  const records = await recordsOf(database(), [...new Set(onTheirWay.map(({ videoId }) => videoId))]);
+  return onTheirWay.flatMap((drop): Place[] => {
+    const [record, channel] = [records.get(drop.videoId), channels.get(drop.channelId)];
+    if (!record || !channel) return [];
+    const { video, layers } = record;
+    const set =
+      act.do === 'set'
+        ? { ...video, own: withValues(video.own, { [act.field]: act.value }) }
+        : { ...video, seriesId: act.seriesId ?? undefined };
+    const [before, after] = [video, set].map((each) => opensByItself(layers, each, channel, drop));
+    return after && !before ? [{ videoId: drop.videoId, opens: true }] : [];
+  });
+}
+
+/** Whether a drop opens to everyone as soon as it is checked. */
+function opensByItself(
+  layers: VideoRecord['layers'],
+  video: VideoRecord['video'],
+  channel: Channel,
+  drop: Drop,
+): boolean {
+  const { privacy, release } = inForceAt(layers, video, channel, drop);
+  return isWider(privacy.value, 'link') && release.value === 'by itself';
 }
 
 async function placesToSend(drops: readonly Drop[], channels: ReadonlyMap<string, Channel>): Promise<Place[]> {
@@ -114,8 +148,7 @@ async function placesToSend(drops: readonly Drop[], channels: ReadonlyMap<string
       return [{ videoId, why: 'the channel is not connected' }];
     const [missing] = missingAt(record, channel, drop, profileAt(site(channel.site).profile, channel));
     if (missing) return [{ videoId, why: missing.what }];
-    const { privacy, release } = inForceAt(record.layers, record.video, channel, drop);
-    const opens = isWider(privacy.value, 'link') && release.value === 'by itself';
+    const opens = opensByItself(record.layers, record.video, channel, drop);
     return [{ videoId, opens, warns: warned.get(videoId) }];
   });
 }

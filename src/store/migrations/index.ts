@@ -19,6 +19,7 @@ import * as whatSitesSay from './017-what-sites-say';
 import * as notices from './018-notices';
 import * as afterOpening from './019-after-opening';
 import * as askedAndConfirmed from './020-asked-and-confirmed';
+import * as actsThatStop from './021-acts-that-stop';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -42,4 +43,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '018-notices': notices,
   '019-after-opening': afterOpening,
   '020-asked-and-confirmed': askedAndConfirmed,
+  '021-acts-that-stop': actsThatStop,
 };

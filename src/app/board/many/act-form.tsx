@@ -30,11 +30,13 @@ const TITLES: Record<FormKind, string> = {
 /** What an act on many videos has to be told first. */
 export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps) {
   const [field, setField] = useState<DefaultField>('privacy');
-  const [value, setValue] = useState('everyone');
+  const [value, setValue] = useState('');
   const [text, setText] = useState('');
   const [seriesId, setSeriesId] = useState('');
+  const [missing, setMissing] = useState(false);
   const done = (event: FormEvent) => {
     event.preventDefault();
+    if (kind === 'set' && (isTyped(field) ? text : value) === '' && !mayBeEmpty(field)) return setMissing(true);
     if (kind === 'set')
       void onDone({ do: 'set', field, value: givenValue(field, kind === 'set' && isTyped(field) ? text : value) });
     if (kind === 'tags') void onDone({ do: 'tags', tags: tagsFromText(text) });
@@ -68,7 +70,7 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
               options={FIELDS_FOR_MANY.map((each) => [each, FIELD_NAMES[each]] as const)}
               onChange={(next) => {
                 setField(next);
-                setValue(choicesOf(next)[0]?.[0] ?? '');
+                setValue('');
               }}
               className={CHOOSE_FIELD}
             />
@@ -78,12 +80,20 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
               <Choose
                 label="Value"
                 value={value}
-                options={choicesOf(field)}
-                onChange={setValue}
+                options={mayBeEmpty(field) ? choicesOf(field) : [['', 'choose …'], ...choicesOf(field)]}
+                onChange={(next) => {
+                  setValue(next);
+                  setMissing(false);
+                }}
                 className={CHOOSE_FIELD}
               />
             )}
           </>
+        )}
+        {missing && (
+          <p role="alert" className="text-sm text-snag">
+            Choose a value first.
+          </p>
         )}
         {kind === 'tags' && typed('Tags, with commas between them', 'keel, scarf joint')}
         {kind === 'playlist' && typed('Its title, as on the channels', 'Plank by Plank')}
@@ -104,16 +114,20 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
   );
 }
 
+/** A field in which nothing said is a choice, too. */
+const mayBeEmpty = (field: DefaultField) => choicesOf(field).some(([choice]) => choice === '');
 const isTyped = (field: DefaultField) => field === 'language';
 const YES_NO = [
   ['yes', 'yes'],
   ['no', 'no'],
 ] as const;
 
+const isYesOrNo = (field: DefaultField) => FLAGS[field] !== undefined || field === 'forChildren';
+
 function choicesOf(field: DefaultField): readonly (readonly [string, string])[] {
-  return CHOICES[field] ?? YES_NO;
+  return CHOICES[field] ?? (isYesOrNo(field) ? YES_NO : []);
 }
 
 function givenValue(field: DefaultField, value: string): unknown {
-  return FLAGS[field] !== undefined || field === 'forChildren' ? value === 'yes' : value;
+  return isYesOrNo(field) ? value === 'yes' : value;
 }

@@ -38,6 +38,8 @@ describe('what is said of an act on many videos', () => {
       'In the file of 1 video something was found; look at it first.',
       'Not in 1 place: no title.',
     ]);
+    const set = questionBeforeMany({ do: 'set', field: 'privacy', value: 'everyone' }, SEEN);
+    expect(set.follows[0]).toBe('1 on their way opens to everyone once checked.');
     expect(questionBeforeMany({ do: 'delete' }, { ...SEEN, places: 0 }).follows).toHaveLength(1);
     expect(questionBeforeMany({ do: 'delete' }, SEEN).follows[1]).toContain('4 places at sites first');
   });

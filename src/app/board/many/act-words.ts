@@ -14,7 +14,7 @@ export function actWords(act: Act): { doing: string; done: string } {
     case 'send':
       return { doing: 'Sending', done: 'Sent' };
     case 'open':
-      return { doing: 'Opening', done: 'Opened' };
+      return { doing: 'Opening', done: 'Being opened' };
     case 'try again':
       return { doing: 'Trying again', done: 'Tried again' };
     case 'delete':
@@ -32,6 +32,12 @@ export function actWords(act: Act): { doing: string; done: string } {
   }
 }
 
+/** What opens to everyone by an act, without a further word. */
+const opensWords = (opening: number, which: string): string[] =>
+  opening > 0
+    ? [`${opening.toLocaleString('en')} ${which} ${opening === 1 ? 'opens' : 'open'} to everyone once checked.`]
+    : [];
+
 /** What is said before an act on many videos: what will happen, where, and where it cannot. */
 export function questionBeforeMany(act: Act, seen: Foreseen): Question {
   const { videos, concerned, places, opening, warned, cannot } = seen;
@@ -42,9 +48,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
         title: `Send ${videosOf(concerned)}?`,
         follows: [
           `${count(places, 'upload')} will start.`,
-          ...(opening > 0
-            ? [`${opening.toLocaleString('en')} of them ${opening === 1 ? 'opens' : 'open'} to everyone once checked.`]
-            : []),
+          ...opensWords(opening, 'of them'),
           ...(warned > 0 ? [`In the file of ${videosOf(warned)} something was found; look at it first.`] : []),
           ...not,
         ],
@@ -54,7 +58,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
       return {
         title: `Open ${videosOf(concerned)} to everyone?`,
         follows: [
-          `Everyone can see them in ${placesOf(places)} from then on. Subscribers may be told at once.`,
+          `Everyone can see them in ${placesOf(places)} a few seconds later; until then you can stop it. Subscribers may be told at once.`,
           ...not,
         ],
         yes: 'Open',
@@ -82,6 +86,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
       return {
         title: `Change ${videosOf(videos)}?`,
         follows: [
+          ...opensWords(opening, 'on their way'),
           'What is on its way to a site follows the change. What is there already stays as it is until you send the changes.',
           'You can undo it at once.',
         ],

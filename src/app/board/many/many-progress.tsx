@@ -15,6 +15,15 @@ const LOOK_EVERY_MILLISECONDS = 700;
 
 const videos = (number: number) => `${number.toLocaleString('en')} ${number === 1 ? 'video' : 'videos'}`;
 
+const isGoingOn = (state: ManyView['state']): state is 'waiting' | 'undoing' =>
+  state === 'waiting' || state === 'undoing';
+
+/** In how many seconds the last of what was opened opens; it is asked for anew meanwhile, so that this counts. */
+function OpensIn({ until, what }: { until: string; what: string }) {
+  const seconds = Math.max(0, Math.ceil((Date.parse(until) - Date.now()) / 1000));
+  return `Opens in ${seconds} s: ${what}`;
+}
+
 /** What is being done with many videos, how far it is, and how to take it back; the newest until it is put away. */
 export function ManyProgress() {
   const client = useQueryClient();
@@ -24,40 +33,57 @@ export function ManyProgress() {
     queryKey: ['many'],
     queryFn: () => ask<ManyView[]>('/api/many'),
     refetchInterval: ({ state }) =>
-      state.data?.some((act) => act.state === 'waiting') ? LOOK_EVERY_MILLISECONDS : false,
+      state.data?.some((act) => isGoingOn(act.state) || act.opensUntil) ? LOOK_EVERY_MILLISECONDS : false,
   });
-  const newest = data?.find(({ state, endedLately }) => state === 'waiting' || endedLately);
-  if (!newest || newest.id === away || newest.state === 'undone') return null;
-  const { id, act, done, failed, failedInAll, changed, mayUndo } = newest;
+  const newest = data?.find(({ state, endedLately }) => isGoingOn(state) || endedLately);
+  if (!newest || newest.id === away) return null;
+  const { id, act, state, done, failed, failedInAll, changed, undone, kept, mayUndo, mayStop, opensUntil } = newest;
   const words = actWords(act);
-  const undo = async () => {
+  const asks = async (path: 'undo' | 'stop') => {
     try {
-      const { undone, kept } = await ask<{ undone: number; kept: number }>(`/api/many/${id}/undo`, { method: 'POST' });
-      say(`Undone on ${videos(undone)}.${kept > 0 ? ` ${videos(kept)} were changed since and stay.` : ''}`);
-      await client.invalidateQueries({ queryKey: ['many'] });
+      const { notOpened = 0 } = await ask<{ notOpened?: number }>(`/api/many/${id}/${path}`, { method: 'POST' });
+      if (notOpened > 0)
+        say(`Stopped: not opened in ${notOpened.toLocaleString('en')} ${notOpened === 1 ? 'place' : 'places'}.`);
     } catch (error) {
       trouble(error);
     }
+    await client.invalidateQueries({ queryKey: ['many'] });
   };
-  if (newest.state === 'waiting') {
+  const stop = mayStop && (
+    <Button look="quiet" onClick={() => void asks('stop')}>
+      {BUTTONS.stop}
+    </Button>
+  );
+  if (isGoingOn(state)) {
+    const [behind, all] = state === 'undoing' ? [undone + kept, changed] : [done, newest.videos];
+    const doing = state === 'undoing' ? 'Undoing' : words.doing;
     return (
-      <section aria-label="Many videos" className="tray mb-3 px-4 py-2.5">
-        <Meter
-          share={done / newest.videos}
-          says={`${words.doing} · ${done.toLocaleString('en')} of ${videos(newest.videos)}`}
-        />
+      <section aria-label="Many videos" className="tray mb-3 flex items-center gap-4 px-4 py-2.5">
+        <div className="grow">
+          <Meter
+            share={behind / Math.max(1, all)}
+            says={`${doing} · ${behind.toLocaleString('en')} of ${videos(all)}`}
+          />
+        </div>
+        {stop}
       </section>
     );
   }
+  const ended = {
+    done: `${words.done}: ${videos(changed)}`,
+    stopped: `Stopped after ${done.toLocaleString('en')} of ${videos(newest.videos)}`,
+    undone: `Undone on ${videos(undone)}.${kept > 0 ? ` ${videos(kept)} were changed since and stay.` : ''}`,
+  }[state];
   return (
     <section aria-label="Many videos" className="tray mb-3 grid gap-1.5 px-4 py-2.5 text-sm">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <p role="status">
-          {words.done}: {videos(changed)}
+          {opensUntil ? <OpensIn until={opensUntil} what={videos(changed)} /> : ended}
           {failedInAll > 0 && <b className="text-snag"> ▲ not done: {videos(failedInAll)}</b>}
         </p>
+        {stop}
         {mayUndo && (
-          <Button look="quiet" onClick={() => void undo()}>
+          <Button look="quiet" onClick={() => void asks('undo')}>
             {BUTTONS.undo}
           </Button>
         )}

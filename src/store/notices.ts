@@ -11,23 +11,38 @@ export interface Notice {
   dropId: string;
   channelId: string;
   says: string;
+  /** How many drops it stands for: what one cause has brought about is told once. */
+  count: number;
   at: Date;
   seenAt: Date | undefined;
 }
 
 type Row = Omit<Notice, 'seenAt'> & { seenAt: Date | null };
 
-const columns = ['id', 'kind', 'videoId', 'dropId', 'channelId', 'says', 'at', 'seenAt'];
+const columns = ['id', 'kind', 'videoId', 'dropId', 'channelId', 'says', 'count', 'at', 'seenAt'];
 const fromRow = (row: Row): Notice => ({ ...row, seenAt: row.seenAt ?? undefined });
 
 const KEPT_SECONDS = 90 * 24 * 3600;
 /** What was not told before that is nobody's trouble any more. */
 const LATELY_SECONDS = 7 * 24 * 3600;
 
-/** Keeps something that a manager is told. Its id is returned. */
-export async function addNotice(trx: Database, notice: Omit<Notice, 'id' | 'at' | 'seenAt'>): Promise<number> {
-  const [id] = await trx('notices').insert({ ...notice, says: notice.says.slice(0, 1000), at: now(trx) });
-  return id as number;
+/**
+ * Keeps something that a manager is told. Where another drop was told of for the same cause, that notice stands for this one,
+ * too, and is new again.
+ * @param cause tells what belongs together; undefined for what stands alone
+ */
+export async function addNotice(
+  trx: Database,
+  notice: Omit<Notice, 'id' | 'count' | 'at' | 'seenAt'>,
+  cause?: string,
+): Promise<Pick<Notice, 'id' | 'count'>> {
+  const row = { ...notice, cause: cause ?? null, says: notice.says.slice(0, 1000), at: now(trx) };
+  const [id] = await trx('notices')
+    .insert(row)
+    .onConflict('cause')
+    // With its id, so that this is known also where it was there before.
+    .merge({ id: trx.raw('LAST_INSERT_ID(id)'), count: trx.raw('?? + 1', ['count']), at: now(trx), seenAt: null });
+  return trx('notices').where({ id }).first('id', 'count');
 }
 
 /** What was told, the newest first. @param before the last that was read already */
@@ -79,6 +94,11 @@ export async function addDelivery(trx: Database, noticeId: number, way: NoticeWa
 
 /** Longer than a mail server or a webhook may take to answer: whoever takes a delivery has it for so long. */
 const TAKEN_SECONDS = 60;
+
+/** Whether a notice is still on its way on a way. */
+export async function isOnItsWay(trx: Database, noticeId: number, way: NoticeWay): Promise<boolean> {
+  return (await trx('deliveries').where({ noticeId, way }).whereNotNull('nextTryAt').first('id')) !== undefined;
+}
 
 /**
  * Takes deliveries of a way that are due, and counts the try. One that is not told, nor put off, within a minute is due again:

@@ -309,7 +309,8 @@ async function writeSnag(
   return transaction(async (trx) => {
     if (await unless(trx)) return false;
     await moveDrop(trx, drop, 'snag', `${snag.what}. ${snag.remedy}.`, { snag: { ...snag, at: state } }, claim);
-    await tell(trx, drop, snag.kind === 'missed' ? 'missed' : 'needs you', `${snag.what}. ${snag.remedy}.`);
+    const shared = snag.kind === 'missed' || snag.kind === 'permission';
+    await tell(trx, drop, snag.kind === 'missed' ? 'missed' : 'needs you', `${snag.what}. ${snag.remedy}.`, shared);
     log.warn({ drop: drop.id, kind: snag.kind, what: snag.what }, 'snag');
     return true;
   });

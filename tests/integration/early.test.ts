@@ -103,7 +103,7 @@ describe('a file that goes up before its words', () => {
   });
 
   it('goes on from where it is when it is sent half way, also after the worker was killed', async () => {
-    await setFaultsAt('lanternfold', { kind: 'line', match: 'early_words', bytes: 400_000 });
+    await setFaultsAt('lanternfold', { kind: 'line', match: 'early_words', bytes: 100_000 });
     const { videoId, fileName } = await brought(['Marrow Quay'], large);
     const half = (sheet: SheetView) => (on(sheet, 'Marrow Quay').early?.progress?.fraction ?? 0) > 0.2;
     await untilSheet(videoId, half);

@@ -6,8 +6,10 @@ import { sendVideo } from '@/desk/drop/send';
 import { lookAtNoticeSettings, lookAtNotices, lookAtUnseen, seeAll } from '@/desk/notices/look-at-notices';
 import { renewWebhookSecret, setNotices, tryNotice } from '@/desk/notices/set-notices';
 import { hmacSha256 } from '@/desk/notices/signature';
+import { tell } from '@/desk/notices/tell';
 import { editVideo } from '@/desk/video/edit-video';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
+import { hastenJob } from '@/store/jobs';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
 import { bringFile, connectedChannels, setFaults, untilSheet, untilState } from '../setup/desk';
@@ -165,6 +167,50 @@ describe('a notice', () => {
     const [first, second] = hooks('Refused once');
     expect((second?.at ?? 0) - (first?.at ?? 0)).toBeGreaterThan(11_000);
     expect(second?.fields['kettle-id']).toBe(first?.fields['kettle-id']);
+  });
+
+  it('is one with how many where one cause stops many, and goes out twice at the most', async () => {
+    await set({ webhook: { on: true, address } });
+    const drops = await database()('drops').where({ videoId: await live('One cause') });
+    const [drop] = drops as { id: string; videoId: string; channelId: string }[];
+    if (!drop) throw new Error('there is no drop');
+    const says = 'Lanternfold no longer permits it. Connect the account again on Channels.';
+    await Promise.all(Array.from({ length: 40 }, () => transaction((trx) => tell(trx, drop, 'needs you', says, true))));
+    const alike = (await told('One cause')).filter((each) => each.says === says);
+    expect(alike).toMatchObject([{ kind: 'needs you', count: 40, seen: false }]);
+    // Seen, it is new again with the next one.
+    await seeAll({ upTo: alike[0]?.id });
+    await transaction((trx) => tell(trx, drop, 'needs you', says, true));
+    expect((await told('One cause'))[0]).toMatchObject({ count: 41, seen: false });
+    const deliveries = await database()('deliveries').where({ noticeId: alike[0]?.id });
+    expect(deliveries.length).toBeLessThanOrEqual(2);
+    // What stands alone stays alone.
+    for (let n = 0; n < 2; n += 1) await transaction((trx) => tell(trx, drop, 'changed', 'Its title'));
+    expect((await told('One cause')).filter((each) => each.says === 'Its title')).toHaveLength(2);
+  });
+
+  it('that was tried often takes no other along where it is given up', async () => {
+    await away(true);
+    await set({ email: email() });
+    await untilState(await live('Tried often'), 'live');
+    await untilState(await live('Tried once'), 'live');
+    const delivery = async (name: string) => {
+      const { id } = (await told(name))[0] ?? {};
+      return database()('deliveries').where({ noticeId: id, way: 'email' }).first();
+    };
+    await expect.poll(async () => (await delivery('Tried once'))?.tries).toBeGreaterThan(0);
+    const both = [await delivery('Tried often'), await delivery('Tried once')];
+    await database()('deliveries').where({ id: both[0].id }).update({ tries: 1000 });
+    await database()('deliveries')
+      .whereIn(
+        'id',
+        both.map(({ id }) => id),
+      )
+      .update({ nextTryAt: new Date(0) });
+    await hastenJob(database(), 'tell', 'email');
+    await expect.poll(async () => (await delivery('Tried often'))?.nextTryAt).toBeNull();
+    expect((await delivery('Tried once'))?.nextTryAt).not.toBeNull();
+    await away(false);
   });
 
   it('is not lost where the mail server is away for a while', async () => {

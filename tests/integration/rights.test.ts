@@ -10,8 +10,9 @@ import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { lookAtNotices } from '@/desk/notices/look-at-notices';
 import { bringSound } from '@/desk/rights/bring-sound';
 import { settleMatches } from '@/desk/rights/settle-matches';
-import { editVideo } from '@/desk/video/edit-video';
+import { editOnChannel, editVideo } from '@/desk/video/edit-video';
 import { database } from '@/store/database';
+import { dropById } from '@/store/drops';
 import { matchesOf } from '@/store/rights-matches';
 import { makeClip } from '../setup/clips';
 import { bringFile, changedAt, onlyDrop, setFaults, untilSheet, untilState, videosAtLanternfold } from '../setup/desk';
@@ -104,7 +105,12 @@ describe('a rights match', () => {
     const tone = "aevalsrc='if(between(t,1,2),0.5,0.05)*sin(2*PI*330*t)':d=4:s=48000";
     const loud = made('loud-part.mp4', ...PICTURE, '-f', 'lavfi', '-i', tone, ...H264, ...AAC);
     const { videoId, drop, found } = await matched('left-out.mp4', 'close', [], loud);
-    await settleMatches(drop.id, { ways: [{ match: found.id, way: 'leave out' }] });
+    // What somebody sets for the channel at the same moment stays.
+    await Promise.all([
+      settleMatches(drop.id, { ways: [{ match: found.id, way: 'leave out' }] }),
+      editOnChannel(videoId, { channelId: drop.channelId, set: { title: 'Set meanwhile' } }),
+    ]);
+    expect((await dropById(database(), drop.id))?.own).toMatchObject({ title: 'Set meanwhile', mends: {} });
     await untilState(videoId, 'live');
     expect((await there('left-out.mp4'))[0]?.seconds).toBeCloseTo(3, 1);
   });

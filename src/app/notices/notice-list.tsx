@@ -53,7 +53,7 @@ export function NoticeList() {
         </p>
       )}
       <ul>
-        {notices.map(({ id, kind, at, video, channel, site, says, dropId, seen }) => (
+        {notices.map(({ id, kind, at, video, count, channel, site, says, dropId, seen }) => (
           <li
             key={id}
             className={`border-line border-t px-4 py-2.5 text-sm first:border-t-0 ${seen ? '' : 'bg-held-wash'}`}
@@ -65,6 +65,7 @@ export function NoticeList() {
               <Link href={`/drops/${dropId}`} className="textlink font-semibold [overflow-wrap:anywhere]">
                 {video}
               </Link>
+              {count > 1 && <span>and {(count - 1).toLocaleString('en')} more</span>}
               <span className="text-soft">
                 {channel}, {site}
               </span>

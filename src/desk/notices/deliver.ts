@@ -49,9 +49,12 @@ async function trying(due: readonly Delivery[], tell: () => Promise<void>): Prom
     await noteTold(db, ids);
   } catch (error) {
     const { message } = error as Error;
-    const tries = Math.max(...due.map((each) => each.tries));
-    const seconds = nextTell(tries, error instanceof NotTaken ? error.retryAfter : undefined);
-    log.warn({ why: message, tries, seconds }, 'a notice was not told');
-    await putOffDeliveries(db, ids, seconds, message);
+    // Each by its own tries: one that was tried often takes no other along where it is given up.
+    for (const tries of new Set(due.map((each) => each.tries))) {
+      const seconds = nextTell(tries, error instanceof NotTaken ? error.retryAfter : undefined);
+      const alike = due.filter((each) => each.tries === tries).map(({ id }) => id);
+      log.warn({ why: message, tries, seconds, notices: alike.length }, 'notices were not told');
+      await putOffDeliveries(db, alike, seconds, message);
+    }
   }
 }

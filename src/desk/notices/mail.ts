@@ -11,12 +11,24 @@ const KIND_WORDS: Record<NoticeKind, string> = {
   changed: 'was changed',
 };
 
+const MANY_WORDS: Record<NoticeKind, string> = {
+  'needs you': 'they need you',
+  live: 'they are live',
+  missed: 'they missed their time',
+  changed: 'they were changed',
+};
+
 const oneLine = (text: string) => text.replace(/[\r\n]+/g, ' ');
 
 /** What a mail about some notices says: of one its subject, of several how many. */
 export function mailOf(notices: readonly NoticeToTell[]): { subject: string; text: string } {
   const [first] = notices;
-  const about = ({ video, channel, kind }: NoticeToTell) => oneLine(`“${video}” ${KIND_WORDS[kind]} on ${channel}`);
+  const about = ({ video, channel, kind, count }: NoticeToTell) =>
+    oneLine(
+      count > 1
+        ? `${count.toLocaleString('en')} videos on ${channel}: ${MANY_WORDS[kind]}`
+        : `“${video}” ${KIND_WORDS[kind]} on ${channel}`,
+    );
   const need = notices.filter(({ kind }) => kind !== 'live').length;
   const subject =
     notices.length === 1 && first ? about(first) : `${notices.length} notices${need > 0 ? `, ${need} to look at` : ''}`;

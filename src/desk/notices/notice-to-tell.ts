@@ -11,6 +11,8 @@ export interface NoticeToTell {
   kind: NoticeKind;
   at: string;
   video: string;
+  /** How many videos it is about, this one among them. */
+  count: number;
   channel: string;
   site: string;
   says: string;
@@ -25,14 +27,14 @@ export async function noticesToTell(db: Database, notices: readonly Notice[]): P
     videosById(db, [...new Set(notices.map(({ videoId }) => videoId))]),
   ]);
   const titles = new Map(videos.map(({ id, title }) => [id, title]));
-  return notices.map(({ kind, at, videoId, channelId, dropId, says }) => {
+  return notices.map(({ kind, at, videoId, channelId, dropId, says, count }) => {
     const channel = channels.find(({ id }) => id === channelId);
     return {
-      ...{ kind, says, at: at.toISOString() },
+      ...{ kind, says, count, at: at.toISOString() },
       video: titles.get(videoId) || 'Without a title',
       channel: channel?.name ?? '',
       site: channel ? site(channel.site).profile.name : '',
-      page: `http://127.0.0.1:${settings().webPort}/drops/${dropId}`,
+      page: `http://127.0.0.1:${settings().webPort}/${count > 1 ? '' : `drops/${dropId}`}`,
     };
   });
 }

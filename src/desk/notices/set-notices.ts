@@ -115,8 +115,8 @@ export async function tryNotice(input: unknown): Promise<void> {
   const { way } = await trialShape.validate(input, { stripUnknown: false });
   const { settings, password, secret } = await noticeSettings(database());
   const trial = {
-    ...{ kind: 'live' as const, at: new Date().toISOString(), video: 'A trial', channel: 'no channel' },
-    ...{ site: '', says: 'This is a trial of your notices.', page: '' },
+    ...{ kind: 'live' as const, at: new Date().toISOString(), video: 'A trial', count: 1 },
+    ...{ channel: 'no channel', site: '', says: 'This is a trial of your notices.', page: '' },
   };
   const id = `trial-${Date.now()}`;
   const ways: Record<NoticeWay, () => Promise<void>> = {

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { type NoticeKind, type NoticeWay, tellAt, tells } from '@/core/notices';
 import { databaseTime } from '@/store/clock';
 import type { Database } from '@/store/database';
@@ -5,28 +6,42 @@ import type { Drop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { hastenJob } from '@/store/jobs';
 import { noticeWays } from '@/store/notice-settings';
-import { addDelivery, addNotice } from '@/store/notices';
+import { addDelivery, addNotice, isOnItsWay } from '@/store/notices';
 
 /** Ways on which the worker tells; the browser hears of it by the page. */
 const BY_WORKER: readonly NoticeWay[] = ['email', 'webhook'];
 
+/** What joins a notice that was told already goes out so much later, with all that have joined it by then. */
+const GATHERED_MILLISECONDS = 60_000;
+
+/** What belongs together: the same words about one channel within the hour. */
+const causeOf = (kind: NoticeKind, channelId: string, says: string, at: Date): string =>
+  createHash('sha256')
+    .update(JSON.stringify([kind, channelId, says, at.toISOString().slice(0, 13)]))
+    .digest('hex');
+
 /**
  * Tells a manager of something, in the transaction in which it happens: in the page at once, and by mail and webhook as it is
  * set. Nothing is sent from here, so that nothing waits for a server.
+ * @param shared whether it comes of something that stops other drops of its channel, too: then they are told of as one
  */
 export async function tell(
   trx: Database,
   drop: Pick<Drop, 'id' | 'videoId' | 'channelId'>,
   kind: NoticeKind,
   says: string,
+  shared = false,
 ): Promise<void> {
   const { id: dropId, videoId, channelId } = drop;
-  const id = await addNotice(trx, { kind, dropId, videoId, channelId, says });
-  const settings = await noticeWays(trx);
   const at = await databaseTime(trx);
+  const cause = shared ? causeOf(kind, channelId, says, at) : undefined;
+  const { id, count } = await addNotice(trx, { kind, dropId, videoId, channelId, says }, cause);
+  const settings = await noticeWays(trx);
   for (const way of BY_WORKER) {
     if (!tells(settings, way, { kind, channelId })) continue;
-    await addDelivery(trx, id, way, tellAt(at, settings, way));
+    if (count > 1 && (await isOnItsWay(trx, id, way))) continue;
+    const gathered = new Date(at.getTime() + (count > 1 ? GATHERED_MILLISECONDS : 0));
+    await addDelivery(trx, id, way, tellAt(gathered, settings, way));
     await hastenJob(trx, 'tell', way);
   }
   await announce(trx, 'notices', String(id));

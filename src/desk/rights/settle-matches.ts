@@ -13,7 +13,7 @@ import { videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { inPlaceFields } from '../drop/better-file';
-import { makeMove } from '../drop/make-move';
+import { changedMeanwhile, makeMove } from '../drop/make-move';
 import { recordOf, type VideoRecord } from '../drop/record';
 import { sentAnewFields } from '../drop/send-anew';
 import { idShape } from '../id-shape';
@@ -125,16 +125,18 @@ async function mendFile(drop: Drop, channel: Channel, adapter: SiteAdapter, chos
     throw new DeskError('not now', 'The file can be changed while the drop stands still for the match, or is live.');
   }
   const record = await recordOf(database(), drop.videoId);
-  const own = { ...drop.own, mends: await mendsWith(record, drop, chosen) };
-  const mended = { ...drop, own };
+  const mends = await mendsWith(record, drop, chosen);
+  const mended = { ...drop, own: { ...drop.own, mends } };
   const fields = isLive
     ? await inPlaceFields(mended, channel, adapter, 'close')
     : { ...sentAnewFields(drop), sentWith: sendsWith(record.layers, record.video, channel, mended) };
   const says = `Sent again: ${chosen.map(mendWords).join('; ')}`;
   await makeMove(drop, isLive ? 'sendInPlace' : 'sendAnew', says, fields, async (trx) => {
     await videoById(trx, drop.videoId, true);
-    const now = found(await dropById(trx, drop.id, true), 'drop');
-    await change(trx, drop.videoId, 'onChannel', { id: channel.id, own: now.own }, { id: channel.id, own });
+    const { own } = found(await dropById(trx, drop.id, true), 'drop');
+    // What else was set for the channel meanwhile stays; what was done to the file meanwhile is looked at first.
+    if (JSON.stringify(own.mends) !== JSON.stringify(drop.own.mends)) throw changedMeanwhile();
+    await change(trx, drop.videoId, 'onChannel', { id: channel.id, own }, { id: channel.id, own: { ...own, mends } });
   });
 }
 

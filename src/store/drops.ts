@@ -123,6 +123,8 @@ export interface Drop {
   opensAt: Date | undefined;
   /** The time at which the site was told to open it. */
   siteOpensAt: Date | undefined;
+  /** The time that the site itself has said since. */
+  confirmedOpensAt: Date | undefined;
   /** The release that it was let go for: with another, it is held again. */
   releasedFor: string | undefined;
   /** The widest that the site may be showing it to, as it was asked; undefined while it was never opened. */
@@ -195,6 +197,7 @@ const columns = [
   'wordAt',
   'opensAt',
   'siteOpensAt',
+  'confirmedOpensAt',
   'releasedFor',
   'openedTo',
   'confirmedTo',

@@ -33,7 +33,7 @@ const faultShape = object({
   status: number().integer().min(400).max(599),
   retryAfter: number().integer().min(0),
   path: string(),
-  /** For `late`: only requests of this method. */
+  /** For `answer` and `late`: only requests of this method. */
   method: string().oneOf(['GET', 'PUT', 'PATCH', 'POST', 'DELETE'] as const),
   /** For `fail processing`, for `turn down`, for `dispute refused`, and for `rights match` the owner. */
   reason: string(),
@@ -158,7 +158,7 @@ export class Faults {
     });
     server.addHook('onRequest', async (request) => {
       if (isSpared(request.url)) return;
-      const fault = this.strike('answer', '', request.url);
+      const fault = this.strike('answer', '', request.url, request.method);
       if (fault) {
         const status = fault.status ?? 503;
         throw new Problem(status, status === 429 ? 'Too many requests' : 'Not now', 'Come back later', {

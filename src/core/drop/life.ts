@@ -199,7 +199,7 @@ export function lastStop(state: DropState, snag?: Pick<Snag, 'at'>): Stop | unde
  */
 export function mayAccept(snag: Snag | undefined): boolean {
   if (snag?.kind === 'rights') return snag.asks !== undefined && snag.asks !== 'closing';
-  return snag?.kind === 'difference' && !snag.fields?.includes('privacy');
+  return snag?.kind === 'difference' && snag.at === 'proofing' && !snag.fields?.includes('privacy');
 }
 
 /** Whether a drop in this state is at its site, or on its way there. */

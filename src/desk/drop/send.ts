@@ -35,6 +35,7 @@ export const ANEW: DropFields = {
   confirmedTo: undefined,
   asking: undefined,
   siteOpensAt: undefined,
+  confirmedOpensAt: undefined,
   releasedFor: undefined,
   versions: undefined,
   speeds: undefined,

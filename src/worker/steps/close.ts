@@ -15,6 +15,7 @@ export const close: Step = async (context) => {
       confirmedTo: 'private',
       openAsked: false,
       siteOpensAt: undefined,
+      confirmedOpensAt: undefined,
       releasedFor: undefined,
       liveAt: drop.liveAt ?? new Date(),
       sentWords,

@@ -9,8 +9,8 @@ import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
 import type { Drop } from '@/store/drops';
 import { askOfSight, untilNoneArrives } from './ask';
-import { lookAtHeld } from './look-at-held';
-import { narrow } from './narrow';
+import { confirmTime, lookAtHeld } from './look-at-held';
+import { NO_TIME, narrow } from './narrow';
 import { SnagFound, type Step, type StepContext, type StepEnd } from './step';
 
 /** So long before its moment a drop is in hand, so that nothing is left to do at the moment itself. */
@@ -146,7 +146,7 @@ async function keepTime(context: StepContext, meant: MeantWords, until: Date, st
   const asked = () => openAt(session, siteVideoId, until, meant.end, showing);
   await askOfSight(context, aimOf(meant, until), asked);
   const { opensAt } = await adapter.status(session, siteVideoId);
-  if (opensAt?.getTime() === until.getTime()) return;
+  if (opensAt?.getTime() === until.getTime()) return confirmTime(context, until);
   await keepNoTime(context, meant);
   throw new SnagFound('difference', `${profile.name} does not keep the time that it was told`, 'Try again', {
     fields: ['opening time'],
@@ -158,6 +158,6 @@ async function keepNoTime(context: StepContext, { privacy }: MeantWords): Promis
   const { drop, adapter, session, keep } = context;
   if (!drop.siteOpensAt) return;
   await askOfSight(context, privacy, () => adapter.showTo(session, drop.siteVideoId ?? '', privacy));
-  await keep({ siteOpensAt: undefined });
-  drop.siteOpensAt = undefined;
+  await keep(NO_TIME);
+  Object.assign(drop, NO_TIME);
 }

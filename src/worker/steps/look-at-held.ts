@@ -18,6 +18,13 @@ const OPEN_WORDS = {
   private: 'to nobody',
 } as const;
 
+/** Keeps that the site itself says the time that it was told. */
+export async function confirmTime({ drop, keep }: StepContext, told: Date): Promise<void> {
+  if (drop.confirmedOpensAt?.getTime() === told.getTime()) return;
+  await keep({ confirmedOpensAt: told });
+  drop.confirmedOpensAt = told;
+}
+
 /**
  * Looks at what a site shows and says of a drop that is held, and acts on all of it: who sees it, the time that it was told, and
  * its rights matches. What somebody has changed there is asked about; what came of a call of before is put right.
@@ -34,6 +41,7 @@ export async function lookAtHeld(
   const { privacy, opensAt, matches, checks } = status;
   await transaction((trx) => hearOfMatches(trx, drop, matches));
   const told = drop.siteOpensAt;
+  if (told && opensAt?.getTime() === told.getTime()) await confirmTime(context, told);
   const apart = told && Math.abs(told.getTime() - now.getTime()) / 1000;
   const openedByIt = privacy === meant.end && apart !== undefined && apart <= CLOCKS_APART_SECONDS;
   if (openedByIt) return { status, openedByIt };
@@ -51,10 +59,13 @@ export async function lookAtHeld(
     );
   }
   if (profile.keepsTime && opensAt?.getTime() !== told?.getTime()) {
+    // Told, and not so yet: the site may not have taken it, or does so still.
+    const isAsItWas = opensAt?.getTime() === drop.confirmedOpensAt?.getTime();
     // What the site has now; from here on it is told again.
-    await keep({ siteOpensAt: opensAt });
-    drop.siteOpensAt = opensAt;
-    if (!ours) {
+    const now = { siteOpensAt: opensAt, confirmedOpensAt: opensAt };
+    await keep(now);
+    Object.assign(drop, now);
+    if (!ours && !isAsItWas) {
       throw new SnagFound(
         'difference',
         `Somebody has changed the time at which ${profile.name} opens it`,

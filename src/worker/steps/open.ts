@@ -61,6 +61,7 @@ export const open: Step = async (context) => {
       confirmedTo: meant.end,
       openAsked: false,
       siteOpensAt: undefined,
+      confirmedOpensAt: undefined,
       releasedFor: undefined,
     },
   };

@@ -40,6 +40,7 @@ const NAMED: Record<string, string> = {
   'opened-there.mp4': 'Marrow Quay',
   'left-open.mp4': 'Marrow Quay',
   'moved-there.mp4': 'Marrow Quay',
+  'not-taken.mp4': 'Marrow Quay',
   'own-clock.mp4': 'Marrow Quay',
   'matched.mp4': 'Marrow Quay',
   'word.mp4': 'Marrow Quay',
@@ -166,6 +167,18 @@ describe('what is held', () => {
     expect(snag?.what).toBe('Somebody has changed the time at which Lanternfold opens it');
     await actOnDrop(drop, { action: 'try again' });
     await expect.poll(told).toBe(instantOf(FAR.opensAt).toISOString());
+  });
+
+  it('and whose time its site did not take is told once more, and asks nobody', async () => {
+    const [name, id] = ['not-taken.mp4', idOf('not-taken.mp4')];
+    const told = async () => (await atSite(name))?.opensAt;
+    await expect.poll(told).toBe(instantOf(FAR.opensAt).toISOString());
+    const later = inSeconds(9000);
+    await setFaultsAt('lanternfold', { kind: 'answer', status: 503, method: 'PATCH', times: 1 });
+    await editVideo(id, { opensAt: later });
+    await expect.poll(told).toBe(instantOf(later).toISOString());
+    expect(await saysOf(name)).not.toContainEqual(expect.stringContaining('Somebody'));
+    expect((await dropOf(name)).state).toBe('held');
   });
 
   it('and is opened by its site shortly before the moment, by its own clock, has opened', async () => {

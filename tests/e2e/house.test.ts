@@ -9,7 +9,8 @@ import { choose, itsBrowser } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { itsPages } from '../setup/its-pages';
 
-const { home } = itsPages();
+const HOLD = { KETTLE_HOLD_SECONDS: '8' };
+const { home } = itsPages({ settings: { web: HOLD, worker: HOLD } });
 const browser = itsBrowser();
 let page: Page;
 const part = (name: string) => page.getByRole('region', { name, exact: true });
@@ -143,6 +144,22 @@ describe('a webhook', () => {
 });
 
 describe('several videos', () => {
+  it('get no value that nobody has chosen', async () => {
+    await video('bulk-none.mp4', {});
+    await page.goto(home);
+    await page.getByRole('checkbox', { name: /Bulk none/ }).click();
+    await part('What to do with the selected videos').getByRole('button', { name: 'Set a field' }).click();
+    const form = page.getByRole('dialog', { name: 'Set a field: 1 selected' });
+    await form.getByRole('button', { name: BUTTONS.goOn }).click();
+    await form.getByText('Choose a value first.').waitFor();
+    expect(await sure().count()).toBe(0);
+    await choose(form.getByLabel('Value'), 'Only me');
+    await form.getByRole('button', { name: BUTTONS.goOn }).click();
+    await sure().getByText('Change 1 video?').waitFor();
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Escape');
+  });
+
   it('are sent together after one question, and opened together after another', async () => {
     const ids: string[] = [];
     for (const name of ['bulk-one.mp4', 'bulk-two.mp4']) {
@@ -166,6 +183,19 @@ describe('several videos', () => {
       .getByText(/everyone/)
       .first()
       .waitFor();
+    await sure().getByRole('button', { name: 'Open', exact: true }).click();
+    // Until their word takes effect, one press stops all of them.
+    const many = part('Many videos');
+    await many.getByText(/^Opens in \d+ s: 2 videos$/).waitFor();
+    await many.getByRole('button', { name: BUTTONS.stop }).click();
+    await page.getByText('Stopped: not opened in 2 places.').first().waitFor();
+    await many.getByText('Stopped. What had not opened stays closed.').waitFor();
+    const words = async () => Promise.all(ids.map(async (id) => desk.onlyDrop(await desk.lookAtSheet(id)).onWord));
+    expect(await words()).toEqual([false, false]);
+    expect(await states()).toEqual(['held', 'held']);
+    await page.goto(home);
+    await select();
+    await bar.getByRole('button', { name: 'Open', exact: true }).click();
     await sure().getByRole('button', { name: 'Open', exact: true }).click();
     await expect.poll(states).toEqual(['live', 'live']);
   });

@@ -1,6 +1,6 @@
 import { type OpenEnd, openEnd, type RightsAsk } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
-import type { SheetChannel } from '@/desk/look/views';
+import type { DropView, SheetChannel } from '@/desk/look/views';
 import { BUTTONS } from '../button-words';
 
 const OPEN_BUTTONS: Record<OpenEnd, string> = {
@@ -15,6 +15,13 @@ function agreeWords(asks: RightsAsk | undefined): string {
   return asks === 'closing in countries' ? 'Let them close it there' : 'Share what it earns';
 }
 
+/** What trying again does where somebody has changed at the site what waits there. */
+function putRightWords(drop: DropView | undefined): string | undefined {
+  const { at, kind, fields } = drop?.snag ?? {};
+  if (at !== 'held' || kind !== 'difference') return undefined;
+  return fields?.includes('privacy') ? 'Close it there again' : 'Set its time there again';
+}
+
 /** What each action says on its button. */
 export function actionWords(action: DropAction, { drop, values }: SheetChannel): string {
   switch (action) {
@@ -24,7 +31,7 @@ export function actionWords(action: DropAction, { drop, values }: SheetChannel):
     case 'not yet':
       return BUTTONS.notYet;
     case 'try again':
-      return BUTTONS.tryAgain;
+      return putRightWords(drop) ?? BUTTONS.tryAgain;
     case 'accept':
       return drop?.snag?.kind === 'rights' ? agreeWords(drop.snag.asks) : BUTTONS.leaveIt;
     case 'revise':

@@ -54,7 +54,7 @@ export async function lookAtHeld(
     throw new SnagFound(
       'difference',
       `Somebody has opened it ${OPEN_WORDS[privacy]} on ${profile.name}`,
-      'Try again to close it there until its time, or open it now',
+      'Close it there until it is to open, or open it now',
       { fields: ['privacy'], differences },
     );
   }
@@ -69,7 +69,7 @@ export async function lookAtHeld(
       throw new SnagFound(
         'difference',
         `Somebody has changed the time at which ${profile.name} opens it`,
-        'Try again to set its time there once more',
+        'Set its time there once more, or set another',
         { fields: ['opening time'] },
       );
     }

@@ -71,7 +71,10 @@ export function ManyProgress() {
   }
   const ended = {
     done: `${words.done}: ${videos(changed)}`,
-    stopped: `Stopped after ${done.toLocaleString('en')} of ${videos(newest.videos)}`,
+    stopped:
+      act.do === 'open'
+        ? 'Stopped. What had not opened stays closed.'
+        : `Stopped after ${done.toLocaleString('en')} of ${videos(newest.videos)}`,
     undone: `Undone on ${videos(undone)}.${kept > 0 ? ` ${videos(kept)} were changed since and stay.` : ''}`,
   }[state];
   return (

@@ -516,7 +516,7 @@ export async function isOpeningNow(db: Database, videoId: string): Promise<boole
     .whereNotNull('openedTo')
     .whereNot({ openedTo: 'private' })
     // What has opened before is only given other words.
-    .where((opens) => opens.whereNotNull('releasedFor').orWhereNull('openedAt'));
+    .where((opens) => opens.whereNotNull('releasedFor').orWhere({ openAsked: true }).orWhereNull('openedAt'));
   return rows.length > 0;
 }
 

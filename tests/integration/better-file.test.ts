@@ -14,6 +14,7 @@ import {
   bringFile,
   channelsOfTheYard,
   onlyDrop,
+  readVideo,
   setFaultsAt,
   untilSheet,
   untilState,
@@ -29,7 +30,7 @@ const better = makeClip({ name: 'better-new.mp4', seconds: 4 });
 let ids: Map<string, string>;
 
 const noFaults = async () => {
-  for (const site of ['lanternfold', 'fieldgate']) await setFaultsAt(site);
+  for (const site of ['lanternfold', 'fieldgate', 'stallmarket']) await setFaultsAt(site);
 };
 beforeAll(async () => {
   ids = await channelsOfTheYard();
@@ -57,6 +58,22 @@ const lengths = async (site: string, fileName: string) =>
   (await there(site, fileName)).map(({ seconds }) => Math.round(seconds)).sort();
 const actions = async (videoId: string) =>
   (await lookAtSheet(videoId)).channels.find(({ drop }) => drop)?.drop?.actions ?? [];
+
+describe('a video that was turned down in review', () => {
+  it('is handed in anew with the file that is there now, not with the old one', async () => {
+    const fileName = 'turned-down.mp4';
+    await setFaultsAt('stallmarket', { kind: 'turn down', match: 'turned-down', times: 1, reason: 'R', remedy: 'S' });
+    const videoId = await readVideo(clip, fileName, { products: ['2000000000015'] }, 'Marrow Quay Tools');
+    await editVideo(videoId, { privacy: 'everyone', summary: 'A spokeshave.' });
+    expect((await sendVideo(videoId)).notReady).toEqual([]);
+    const { id } = await untilState(videoId, 'snag');
+    await bringLocalFile(better, { fileName, videoId, anyway: true });
+    await untilSheet(videoId, (sheet) => onlyDrop(sheet).otherFile);
+    await actOnDrop(id, { action: 'try again' });
+    await untilState(videoId, 'live');
+    expect(await lengths('stallmarket', fileName)).toEqual([4]);
+  });
+});
 
 describe('a better file for a live video', () => {
   it('takes the place of the old one where the site can do that: the link stays, and it is open all the time', async () => {

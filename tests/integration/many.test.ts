@@ -13,7 +13,7 @@ import { askToDelete, keepVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 import { inWindow } from '@/desk/window';
 import { database } from '@/store/database';
-import { beginResult } from '@/store/many-acts';
+import { beginResult, resultsOf } from '@/store/many-acts';
 import { settings } from '@/store/settings';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
@@ -218,6 +218,24 @@ describe('many videos at once', () => {
       for (const video of ids) expect(onlyDrop(await lookAtSheet(video))).toMatchObject({ onWord: false });
       expect((await lookAtManyActs())[0]).toMatchObject({ state: 'stopped', mayStop: false });
       expect((await lookAtManyActs())[0]?.opensUntil).toBeUndefined();
+    } finally {
+      settings().holdSeconds = holdSeconds;
+      worker.start();
+    }
+  });
+
+  it('that are in hand as an act is stopped are not opened either', async () => {
+    const [first, second] = [await heldVideo('many-in-hand-a.mp4'), await heldVideo('many-in-hand-b.mp4')];
+    await worker.end();
+    const { holdSeconds } = settings();
+    settings().holdSeconds = 30;
+    try {
+      const { id } = await askOfMany({ ids: [first, second], act: { do: 'open' } satisfies Act });
+      const opened = doMany(id, () => undefined, new AbortController().signal);
+      await expect.poll(async () => (await resultsOf(database(), id)).length, { interval: 1 }).toBeGreaterThan(0);
+      await stopMany(id);
+      await opened;
+      for (const video of [first, second]) expect(onlyDrop(await lookAtSheet(video)).onWord).toBe(false);
     } finally {
       settings().holdSeconds = holdSeconds;
       worker.start();

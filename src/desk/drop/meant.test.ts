@@ -8,7 +8,7 @@ import { lanternfoldProfile } from '@/sites/lanternfold/profile';
 import { pipwireProfile } from '@/sites/pipwire/profile';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
-import { type MeantWords, meantShowing, meantWords } from './meant';
+import { goesToEnd, type MeantWords, meantShowing, meantWords } from './meant';
 import type { VideoRecord } from './record';
 
 const QUAY = { id: 'quay', site: 'lanternfold', name: 'Marrow Quay' } as Channel;
@@ -45,20 +45,26 @@ describe('what a site is meant to get', () => {
     expect(meant({ privacy: 'everyone', release: 'on my word' }).opensAlone).toBe(false);
     expect(meant({ privacy: 'link' })).toMatchObject({ privacy: 'private', end: 'link', opensAlone: true });
     expect(meant({}).end).toBe('private');
-    expect(meant({ privacy: 'everyone' }, { state: 'live', openedTo: 'everyone' }).privacy).toBe('everyone');
+    expect(meant({ privacy: 'everyone' }, { state: 'live', confirmedTo: 'everyone' }).privacy).toBe('everyone');
+  });
+
+  it('is open to nobody by what was asked for alone', () => {
+    const asked = meant({ privacy: 'everyone' }, { state: 'proofing', openedTo: 'everyone' });
+    expect(asked.privacy).toBe('private');
+    expect(goesToEnd({ ...asked, opensAlone: false }, drop({ openedTo: 'everyone' }))).toBe(false);
   });
 
   it('is shown to fewer people at once where the record says so, whatever it was opened to', () => {
     for (const end of PRIVACIES) {
-      const { privacy } = meant({ privacy: end }, { state: 'live', openedTo: 'everyone', liveAt: new Date() });
+      const { privacy } = meant({ privacy: end }, { state: 'live', confirmedTo: 'everyone', liveAt: new Date() });
       expect(privacy).toBe(end);
     }
-    expect(meant({ privacy: 'everyone' }, { state: 'live', openedTo: 'private' }).privacy).toBe('private');
+    expect(meant({ privacy: 'everyone' }, { state: 'live', confirmedTo: 'private' }).privacy).toBe('private');
   });
 
   it('is the same text before and after it was opened, so that opening is no change', () => {
     const before = meant({ privacy: 'everyone' }, { state: 'held' }).asText;
-    expect(meant({ privacy: 'everyone' }, { state: 'live', openedTo: 'everyone' }).asText).toBe(before);
+    expect(meant({ privacy: 'everyone' }, { state: 'live', confirmedTo: 'everyone' }).asText).toBe(before);
     expect(meant({ privacy: 'everyone', tags: { way: 'add', items: ['oak'] } }).asText).not.toBe(before);
   });
 
@@ -96,7 +102,7 @@ describe('what a site is meant to get', () => {
 describe('what proofing expects to read back', () => {
   it('is what the site shows at all', () => {
     const showing = meantShowing(
-      meant({ privacy: 'link', tags: { way: 'add', items: ['oak'] } }, { openedTo: 'link' }),
+      meant({ privacy: 'link', tags: { way: 'add', items: ['oak'] } }, { confirmedTo: 'link' }),
       lanternfoldProfile,
       'f1',
     );

@@ -60,7 +60,7 @@ export const hold: Step = async (context) => {
       'Open it now, or set another time',
     );
   }
-  return letGo(meant, opening.does === 'open' ? opening.moment : now, now);
+  return letGo(context, meant, opening.does === 'open' ? opening.moment : now, now);
 };
 
 /** Whether the site has opened it by itself, at the time that it was told: then nothing was missed, whoever was off here. */
@@ -84,7 +84,7 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
       await context.keep({ opensAt: until });
       const { status, openedByIt, ends } = await lookAtHeld(context, meant);
       if (ends) return ends;
-      if (openedByIt) return letGo(meant, until, now);
+      if (openedByIt) return letGo(context, meant, until, now);
       if (left > TELL_SECONDS) await keepTime(context, meant, until, status);
       else if (drop.siteOpensAt && drop.siteOpensAt.getTime() !== until.getTime()) await keepNoTime(context, meant);
       // What was asked before may still take effect: then it is told once more.
@@ -96,14 +96,16 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
     return { again: Math.min(between, look), fields: { opensAt: until, waiting: undefined } };
   }
   for (let at = now; at < until; at = await databaseTime(database())) await pause(until.getTime() - at.getTime());
-  return letGo(meant, until, until);
+  return letGo(context, meant, until, until);
 }
 
-function letGo({ releaseKey }: MeantWords, moment: Date, now: Date): StepEnd {
+/** A word lets it go for what was checked as it was given; its time, for all that is checked until then. */
+function letGo({ drop }: StepContext, { releaseKey }: MeantWords, moment: Date, now: Date): StepEnd {
   const late = now.getTime() - moment.getTime();
   const isLate = late > ON_TIME_MILLISECONDS;
   const says = isLate ? `Opens late, by ${lateWords(late / 1000)}` : 'Its time has come';
-  return { move: 'due', says, fields: { releasedFor: releaseKey }, goesOn: true, ...(isLate && { tells: 'missed' }) };
+  const fields = { releasedFor: drop.wordAt ? undefined : releaseKey };
+  return { move: 'due', says, fields, goesOn: true, ...(isLate && { tells: 'missed' }) };
 }
 
 function lateWords(seconds: number): string {

@@ -43,7 +43,8 @@ export const open: Step = async (context) => {
   await retireFormer(context);
   // Set to fewer people, or to another time, while the site was being asked: taken back at once.
   const now = meantBy({ ...context, drop: before }, await recordOf(database(), drop.videoId));
-  if (isWider(meant.end, now.end) || !goesToEnd(now, before)) {
+  const openAsked = (await dropById(database(), drop.id))?.openAsked === true;
+  if (isWider(meant.end, now.end) || !goesToEnd(now, { ...before, openAsked })) {
     // It was asked for, and is not to be: what the site has said of it counts for nothing.
     const fields = { confirmedTo: before.confirmedTo };
     return { move: 'notToOpen', says: 'Taken back: it was set otherwise meanwhile', fields };

@@ -9,8 +9,10 @@ import { editVideo } from '@/desk/video/edit-video';
 import { database } from '@/store/database';
 import { makeClip } from '../../setup/clips';
 import {
+  askedOf,
   changedAt,
   channelsOfTheYard,
+  forgetAsked,
   onlyDrop,
   readVideo,
   setFaultsAt,
@@ -37,6 +39,8 @@ const NAMED: Record<string, string> = {
   'conflict.mp4': 'Marrow Quay Films',
   'too-late.mp4': 'Marrow Quay Films',
   'killed.mp4': 'Marrow Quay Films',
+  'word-again.mp4': 'Marrow Quay Films',
+  'no-answer.mp4': 'Marrow Quay Films',
   'opened-there.mp4': 'Marrow Quay',
   'left-open.mp4': 'Marrow Quay',
   'moved-there.mp4': 'Marrow Quay',
@@ -66,11 +70,20 @@ const atSite = async (name: string) =>
   (await videosAt(SITES[NAMED[name] ?? ''] ?? '')).find((video) => video.fileName === name);
 const saysOf = async (name: string) =>
   (await lookAtSheet(idOf(name))).channels.flatMap(({ events }) => events.map(({ says }) => says));
-/** Has a worker look at what is held, whose look is due in an hour. */
-const lookNow = async (name: string) =>
-  database()('drops')
-    .where({ id: (await dropOf(name)).id })
-    .update({ nextTryAt: new Date(0) });
+/** Has a worker look at what is held, whose look is due in an hour, until it is in a state by that. */
+async function lookUntil(name: string, state: DropView['state']): Promise<DropView> {
+  const look = async () => {
+    const drop = await dropOf(name);
+    // A look that is under way says when the next one is due; then it is asked for once more.
+    if (drop.state === 'held')
+      await database()('drops')
+        .where({ id: drop.id })
+        .update({ nextTryAt: new Date(0) });
+    return drop.state;
+  };
+  await expect.poll(look, { interval: 500 }).toBe(state);
+  return dropOf(name);
+}
 /** Until the site has put the opening off, having been asked. */
 const untilPutOff = (name: string) =>
   untilSheet(idOf(name), (sheet) => onlyDrop(sheet).state === 'opening' && onlyDrop(sheet).waiting !== undefined);
@@ -129,12 +142,44 @@ describe('an opening that was asked for and not confirmed', () => {
   });
 });
 
+describe('a word to open', () => {
+  it('is to be given again where the site was away, and its title was changed meanwhile', async () => {
+    const [name, id] = ['word-again.mp4', idOf('word-again.mp4')];
+    await editVideo(id, { release: 'on my word' });
+    await setFaultsAt('fieldgate', { kind: 'answer', status: 503, method: 'PATCH', path: '/v2/works' });
+    await actOnDrop((await dropOf(name)).id, { action: 'open' });
+    await untilPutOff(name);
+    await editVideo(id, { title: 'Opened by no word' });
+    await setFaultsAt('fieldgate');
+    await untilState(id, 'held');
+    await expect.poll(async () => (await atSite(name))?.headline).toBe('Opened by no word');
+    expect(await dropOf(name)).toMatchObject({ state: 'held', onWord: false });
+    expect((await atSite(name))?.publishedAt).toBeUndefined();
+  });
+
+  it('whose answer never came may still take effect: a close right after it holds', async () => {
+    const [name, id] = ['no-answer.mp4', idOf('no-answer.mp4')];
+    await editVideo(id, { release: 'on my word' });
+    const { id: drop } = await dropOf(name);
+    // It was asked, and the line broke.
+    const asking = [{ aim: 'everyone', at: new Date().toISOString(), key: 'broke' }];
+    await database()('drops')
+      .where({ id: drop })
+      .update({ openedTo: 'everyone', asking: JSON.stringify(asking) });
+    await actOnDrop(drop, { action: 'close' });
+    await expect.poll(async () => (await dropOf(name)).progress?.says).toContain('no call of before');
+    // It lands.
+    await changedAt('fieldgate', name, { audience: 'public' });
+    await untilSheet(id, (sheet) => onlyDrop(sheet).state === 'live');
+    expect((await atSite(name))?.audience).toBe('me');
+  });
+});
+
 describe('what is held', () => {
   it('and is opened there by somebody is noticed and asked about; it can be closed there until its time', async () => {
     const [name, id] = ['opened-there.mp4', idOf('opened-there.mp4')];
     await changedAt('lanternfold', name, { visibility: 'open', publishedAt: new Date().toISOString() });
-    await lookNow(name);
-    const { snag, id: drop } = await untilState(id, 'snag');
+    const { snag, id: drop } = await lookUntil(name, 'snag');
     expect(snag).toMatchObject({ kind: 'difference', what: 'Somebody has opened it to everyone on Lanternfold' });
     const { channels } = await lookAtSheet(id);
     const actions = channels.flatMap((channel) => channel.drop?.actions ?? []);
@@ -149,21 +194,26 @@ describe('what is held', () => {
 
   it('and is opened there by somebody can be left open by a word', async () => {
     const [name, id] = ['left-open.mp4', idOf('left-open.mp4')];
+    const there = String((await atSite(name))?.id);
     await changedAt('lanternfold', name, { visibility: 'by-link' });
-    await lookNow(name);
-    const { id: drop } = await untilState(id, 'snag');
+    const { id: drop } = await lookUntil(name, 'snag');
+    await forgetAsked('lanternfold');
     await actOnDrop(drop, { action: 'open' });
     await untilState(id, 'live');
     expect((await atSite(name))?.visibility).toBe('open');
+    // It was not closed in between.
+    const changes = (await askedOf('lanternfold')).filter(
+      ({ method, path }) => method === 'PATCH' && path.includes(there),
+    );
+    expect(changes).toHaveLength(1);
   });
 
   it('and whose time somebody has changed there is asked about, then told once more', async () => {
-    const [name, id] = ['moved-there.mp4', idOf('moved-there.mp4')];
+    const name = 'moved-there.mp4';
     const told = async () => (await atSite(name))?.opensAt;
     await expect.poll(told).toBe(instantOf(FAR.opensAt).toISOString());
     await changedAt('lanternfold', name, { opensAt: new Date(Date.now() + 600_000).toISOString() });
-    await lookNow(name);
-    const { snag, id: drop } = await untilState(id, 'snag');
+    const { snag, id: drop } = await lookUntil(name, 'snag');
     expect(snag?.what).toBe('Somebody has changed the time at which Lanternfold opens it');
     await actOnDrop(drop, { action: 'try again' });
     await expect.poll(told).toBe(instantOf(FAR.opensAt).toISOString());
@@ -183,15 +233,14 @@ describe('what is held', () => {
 
   it('and is opened by its site shortly before the moment, by its own clock, has opened', async () => {
     const [name, id] = ['own-clock.mp4', idOf('own-clock.mp4')];
-    const moment = inSeconds(40);
+    const moment = inSeconds(55);
     await editVideo(id, { release: 'first showing', opensAt: moment });
     await expect.poll(async () => (await atSite(name))?.firstShowing).toBe(true);
     await changedAt('lanternfold', name, {
       ...{ visibility: 'open', publishedAt: new Date().toISOString() },
       ...{ opensAt: undefined, opensTo: undefined },
     });
-    await lookNow(name);
-    await untilState(id, 'live');
+    await lookUntil(name, 'live');
     expect(Date.now()).toBeLessThan(instantOf(moment).getTime());
     expect(await atSite(name)).toMatchObject({ visibility: 'open', firstShowing: true });
     expect((await saysOf(name)).at(-1)).toBe('Live: open to everyone, by the site at its time');
@@ -209,8 +258,7 @@ describe('what is held', () => {
       state: 'open',
     };
     await changedAt('lanternfold', name, { matches: [match], checks: 'matched' });
-    await lookNow(name);
-    const { snag, id: drop } = await untilState(id, 'snag');
+    const { snag, id: drop } = await lookUntil(name, 'snag');
     expect(snag).toMatchObject({ kind: 'rights', at: 'held', asks: 'income' });
     await actOnDrop(drop, { action: 'accept' });
     await untilState(id, 'held');

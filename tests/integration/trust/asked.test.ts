@@ -126,7 +126,13 @@ describe('an opening that was asked for and not confirmed', () => {
 
   it('that lands after a video was closed is found, and closed again', async () => {
     const [name, id] = ['killed.mp4', idOf('killed.mp4')];
-    await setFaultsAt('fieldgate', { kind: 'late', method: 'PATCH', seconds: 6, times: 1 });
+    await setFaultsAt('fieldgate', {
+      kind: 'late',
+      method: 'PATCH',
+      seconds: 6,
+      path: String((await atSite(name))?.id),
+      times: 1,
+    });
     await editVideo(id, { opensAt: inSeconds(3) });
     // Asked, and not answered yet: whoever asked is killed, and its call is still on its way.
     await untilSheet(id, (sheet) => onlyDrop(sheet).state === 'opening' && onlyDrop(sheet).openedTo === 'everyone');
@@ -224,7 +230,8 @@ describe('what is held', () => {
     const told = async () => (await atSite(name))?.opensAt;
     await expect.poll(told).toBe(instantOf(FAR.opensAt).toISOString());
     const later = inSeconds(9000);
-    await setFaultsAt('lanternfold', { kind: 'answer', status: 503, method: 'PATCH', times: 1 });
+    const path = String((await atSite(name))?.id);
+    await setFaultsAt('lanternfold', { kind: 'answer', status: 503, method: 'PATCH', path, times: 1 });
     await editVideo(id, { opensAt: later });
     await expect.poll(told).toBe(instantOf(later).toISOString());
     expect(await saysOf(name)).not.toContainEqual(expect.stringContaining('Somebody'));
@@ -283,7 +290,13 @@ describe('what is held', () => {
     const asking = async () => (await database()('drops').where({ videoId: id }).first('asking'))?.asking;
     const [earlier, later] = [inSeconds(1800), inSeconds(3600)];
     // What tells the time is late, and lands when its worker is gone.
-    await setFaultsAt('lanternfold', { kind: 'late', method: 'PATCH', seconds: 5, times: 1 });
+    await setFaultsAt('lanternfold', {
+      kind: 'late',
+      method: 'PATCH',
+      seconds: 5,
+      path: String((await atSite(name))?.id),
+      times: 1,
+    });
     await editVideo(id, { opensAt: earlier });
     await expect.poll(asking).toBeTruthy();
     await worker.end('SIGKILL');

@@ -88,6 +88,8 @@ describe('files that go out', () => {
     await files().getByText('The upright file shows the middle of the picture.').waitFor();
     await files().getByRole('button', { name: 'Place the upright frame' }).click();
     const frame = page.getByRole('slider', { name: 'Frame, upright (9:16)' });
+    // Under the pointer, where it stands still by then.
+    await frame.hover();
     const box = await frame.boundingBox();
     if (!box) throw new Error('no frame');
     const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];

@@ -92,13 +92,13 @@ export async function addDelivery(trx: Database, noticeId: number, way: NoticeWa
   await trx('deliveries').insert({ id: newId(), noticeId, way, nextTryAt: at });
 }
 
-/** Longer than a mail server or a webhook may take to answer: whoever takes a delivery has it for so long. */
-const TAKEN_SECONDS = 60;
-
 /** Whether a notice is still on its way on a way. */
 export async function isOnItsWay(trx: Database, noticeId: number, way: NoticeWay): Promise<boolean> {
   return (await trx('deliveries').where({ noticeId, way }).whereNotNull('nextTryAt').first('id')) !== undefined;
 }
+
+/** Longer than a mail server or a webhook may take to answer: whoever takes a delivery has it for so long. */
+const TAKEN_SECONDS = 60;
 
 /**
  * Takes deliveries of a way that are due, and counts the try. One that is not told, nor put off, within a minute is due again:

@@ -1,5 +1,6 @@
-import type { OpenEnd } from '@/core/drop';
+import { OPEN_TO, type OpenEnd } from '@/core/drop';
 import { BUTTONS } from './button-words';
+
 /** What is asked before something is done that others will see. */
 export interface Question {
   title: string;
@@ -11,12 +12,6 @@ export interface Question {
   no?: string;
 }
 
-const OPEN_WORDS: Record<OpenEnd, string> = {
-  everyone: 'to everyone',
-  link: 'by link',
-  password: 'with a password',
-};
-
 /**
  * What is asked before a video is opened.
  * @param channels where, by name
@@ -26,7 +21,7 @@ export function questionBeforeOpening(channels: readonly string[], end: OpenEnd)
   const where = new Intl.ListFormat('en').format(channels);
   const told = 'Subscribers may be told at once, and that cannot be taken back.';
   return {
-    title: `Open it ${OPEN_WORDS[end]} on ${where}?`,
+    title: `Open it ${OPEN_TO[end]} on ${where}?`,
     follows: [
       'It waits a few seconds first, so that you can still stop it.',
       end === 'everyone'

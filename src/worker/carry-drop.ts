@@ -96,8 +96,8 @@ async function run(
   }
   let heardWell = false;
   const record = await recordOf(db, drop.videoId);
-  const meant = meantWords(record, channel, drop, profileAt(profile, channel));
-  const use = state === 'held' ? heldUse(drop, meant, now) : USES[state];
+  const meant = () => meantWords(record, channel, drop, profileAt(profile, channel));
+  const use = state === 'held' ? heldUse(drop, meant(), now) : USES[state];
   const ended = await askedForDrop(drop.id, channel.accountId, PURPOSES[state], use, async (session) => {
     const context = {
       drop,

@@ -6,6 +6,7 @@ import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import { BUTTONS } from '@/ui/button-words';
 import { CopyLink } from '@/ui/copy-link';
+import { tryAgainWords } from '@/ui/drop/action-words';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { useZone } from '@/ui/moment';
@@ -176,10 +177,10 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
         <button
           type="button"
           onClick={() => press('try again')}
-          aria-label={`Try again on ${channel.name}`}
+          aria-label={`${tryAgainWords(drop)} on ${channel.name}`}
           className="cell-act"
         >
-          {BUTTONS.tryAgain}
+          {tryAgainWords(drop)}
         </button>
       )}
       {drop.link && (

@@ -8,6 +8,13 @@ export type OpenEnd = Exclude<End, 'private'>;
 /** To whom a video is opened that may be; what nobody else sees has nothing to open. */
 export const openEnd = (end: End): OpenEnd => (end === 'private' ? 'everyone' : end);
 
+/** To whom a video is open, as a sentence ends with it. */
+export const OPEN_TO: Record<OpenEnd, string> = {
+  everyone: 'to everyone',
+  link: 'by link',
+  password: 'with a password',
+};
+
 const WIDTH: Record<Privacy, number> = { private: 0, password: 1, link: 2, everyone: 3 };
 
 /** Whether more people may see a video at the first than at the second. */

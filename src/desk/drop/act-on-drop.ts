@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { type End, isOpenTo, type MoveName, mayAccept, mayMove, type OpenEnd } from '@/core/drop';
+import { type End, isOpenTo, type MoveName, mayAccept, mayMove, OPEN_TO } from '@/core/drop';
 import { needsPerson } from '@/core/rights';
 import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
@@ -113,8 +113,6 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   }
 }
 
-const OPENS: Record<OpenEnd, string> = { everyone: 'to everyone', link: 'by link', password: 'with the password' };
-
 async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
   const { end } = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
   if (end === 'private') {
@@ -125,7 +123,7 @@ async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Pro
     const now = found(await dropById(trx, drop.id, true), 'drop');
     if (stoodHeld(now)) await moveDrop(trx, now, 'tryAgain', 'To be opened all the same');
     if (!(await giveWord(trx, drop.id, holdSeconds))) throw changedMeanwhile();
-    const [whom, soon] = [OPENS[end], holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
+    const [whom, soon] = [OPEN_TO[end], holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
     await addDropEvent(trx, drop.id, 'word', `Opens ${whom}${soon}, as you said`);
     await announce(trx, 'video', drop.videoId);
   });
@@ -193,7 +191,10 @@ async function hasOtherFile({ videoId, renditionId }: Drop): Promise<boolean> {
   return cut?.state === 'ready' && cut.digest !== undefined && cut.digest !== sent;
 }
 
-/** Sends the file in use in the place of the one with the match, or that was turned down. What was done to parts of that one is not done to this. */
+/**
+ * Sends the file in use in the place of the one with the match, or that was turned down. What was done to parts of that one is
+ * not done to this.
+ */
 async function sendOtherFile(drop: Drop, channel: Channel): Promise<void> {
   const { layers, video } = await recordOf(database(), drop.videoId);
   const fields = { ...sentAnewFields(drop), sentWith: sendsWith(layers, video, channel, drop) };

@@ -89,7 +89,7 @@ export async function closeFormer(drop: Drop, adapter: SiteAdapter, accountId: s
     if (privacy !== 'private') throw new SiteError('busy', 'it still shows it');
   };
   try {
-    await askedForDrop(drop.id, accountId, 'close it', 'urgent', (session) => closedThere(session));
+    await askedForDrop(drop.id, accountId, 'close it', 'urgent', closedThere);
   } catch (error) {
     if (!(error instanceof SiteError)) throw error;
     throw new DeskError('site', `${adapter.profile.name} did not close it: ${error.message}. Try again.`);

@@ -15,10 +15,10 @@ function agreeWords(asks: RightsAsk | undefined): string {
   return asks === 'closing in countries' ? 'Let them close it there' : 'Share what it earns';
 }
 
-/** What trying again does where somebody has changed at the site what waits there. */
-function putRightWords(drop: DropView | undefined): string | undefined {
-  const { at, kind, fields } = drop?.snag ?? {};
-  if (at !== 'held' || kind !== 'difference') return undefined;
+/** What the button for trying again says: what it does, where somebody has changed at the site what waits there. */
+export function tryAgainWords({ snag }: Pick<DropView, 'snag'>): string {
+  const { at, kind, fields } = snag ?? {};
+  if (at !== 'held' || kind !== 'difference') return BUTTONS.tryAgain;
   return fields?.includes('privacy') ? 'Close it there again' : 'Set its time there again';
 }
 
@@ -31,7 +31,7 @@ export function actionWords(action: DropAction, { drop, values }: SheetChannel):
     case 'not yet':
       return BUTTONS.notYet;
     case 'try again':
-      return putRightWords(drop) ?? BUTTONS.tryAgain;
+      return drop ? tryAgainWords(drop) : BUTTONS.tryAgain;
     case 'accept':
       return drop?.snag?.kind === 'rights' ? agreeWords(drop.snag.asks) : BUTTONS.leaveIt;
     case 'revise':

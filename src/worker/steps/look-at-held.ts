@@ -1,4 +1,4 @@
-import { isWider } from '@/core/drop';
+import { isWider, OPEN_TO, openEnd } from '@/core/drop';
 import { needsPerson } from '@/core/rights';
 import type { MeantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
@@ -10,13 +10,6 @@ import { SnagFound, type StepContext, type StepEnd } from './step';
 
 /** A site that opens a video so long before its moment goes by its own clock. */
 const CLOCKS_APART_SECONDS = 60;
-
-const OPEN_WORDS = {
-  everyone: 'to everyone',
-  link: 'by link',
-  password: 'with a password',
-  private: 'to nobody',
-} as const;
 
 /** Keeps that the site itself says the time that it was told. */
 export async function confirmTime({ drop, keep }: StepContext, told: Date): Promise<void> {
@@ -53,7 +46,7 @@ export async function lookAtHeld(
     const differences = [{ field: 'privacy', meant: meant.privacy, shown: privacy }];
     throw new SnagFound(
       'difference',
-      `Somebody has opened it ${OPEN_WORDS[privacy]} on ${profile.name}`,
+      `Somebody has opened it ${OPEN_TO[openEnd(privacy)]} on ${profile.name}`,
       'Close it there until it is to open, or open it now',
       { fields: ['privacy'], differences },
     );

@@ -36,9 +36,9 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
   const [missing, setMissing] = useState(false);
   const done = (event: FormEvent) => {
     event.preventDefault();
-    if (kind === 'set' && (isTyped(field) ? text : value) === '' && !mayBeEmpty(field)) return setMissing(true);
-    if (kind === 'set')
-      void onDone({ do: 'set', field, value: givenValue(field, kind === 'set' && isTyped(field) ? text : value) });
+    const given = isTyped(field) ? text : value;
+    if (kind === 'set' && given === '' && !mayBeEmpty(field)) return setMissing(true);
+    if (kind === 'set') void onDone({ do: 'set', field, value: givenValue(field, given) });
     if (kind === 'tags') void onDone({ do: 'tags', tags: tagsFromText(text) });
     if (kind === 'playlist') void onDone({ do: 'playlist', title: text.trim() });
     if (kind === 'series') void onDone({ do: 'series', seriesId: seriesId === '' ? null : seriesId });
@@ -48,7 +48,10 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
       <span className="text-sm text-soft">{label}</span>
       <input
         value={text}
-        onChange={(event) => setText(event.target.value)}
+        onChange={(event) => {
+          setText(event.target.value);
+          setMissing(false);
+        }}
         placeholder={placeholder}
         className={FIELD}
       />
@@ -71,6 +74,7 @@ export function ActForm({ kind, videos, series, onClose, onDone }: ActFormProps)
               onChange={(next) => {
                 setField(next);
                 setValue('');
+                setMissing(false);
               }}
               className={CHOOSE_FIELD}
             />

@@ -39,7 +39,7 @@ describe('what is said of an act on many videos', () => {
       'Not in 1 place: no title.',
     ]);
     const set = questionBeforeMany({ do: 'set', field: 'privacy', value: 'everyone' }, SEEN);
-    expect(set.follows[0]).toBe('1 on their way opens to everyone once checked.');
+    expect(set.follows[0]).toBe('1 of those on their way opens to everyone once checked.');
     expect(questionBeforeMany({ do: 'delete' }, { ...SEEN, places: 0 }).follows).toHaveLength(1);
     expect(questionBeforeMany({ do: 'delete' }, SEEN).follows[1]).toContain('4 places at sites first');
   });

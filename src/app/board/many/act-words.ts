@@ -86,7 +86,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
       return {
         title: `Change ${videosOf(videos)}?`,
         follows: [
-          ...opensWords(opening, 'on their way'),
+          ...opensWords(opening, 'of those on their way'),
           'What is on its way to a site follows the change. What is there already stays as it is until you send the changes.',
           'You can undo it at once.',
         ],

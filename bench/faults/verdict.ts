@@ -75,7 +75,7 @@ export async function verdictOn(meant: Meant): Promise<Verdict> {
     const { readBack, profile } = site(channel.site);
     const shown = await readBack(sessionFor(channel.accountId), drop.siteVideoId ?? '');
     const title = shown.title === undefined || shown.title === drop.title;
-    const file = shown.fileDigest === undefined || shown.fileDigest === meant.digest;
+    const file = shown.file === undefined || shown.file === meant.digest;
     const text = shown.text === undefined || shown.text.includes(meant.words.summary);
     const tags = typeof profile.tags !== 'object' || meant.words.tags.every((tag) => shown.tags?.includes(tag));
     if (title && text && tags && file && shown.privacy === 'everyone') continue;

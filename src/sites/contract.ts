@@ -1,10 +1,9 @@
 import type { Readable } from 'node:stream';
-import type { Declarations } from '@/core/declarations';
 import type { Privacy, SiteRules } from '@/core/delivery';
-import type { ReviewHours, RightsAsk, SiteVersion, SiteWords } from '@/core/drop';
+import type { ReviewHours, RightsAsk, SiteVersion } from '@/core/drop';
+import type { PartName, PartsShown, PartValues } from '@/core/parts';
 import type { Tokens } from '@/core/permission/tokens';
 import type { RightsMatch } from '@/core/rights';
-import type { Fraction } from '@/core/time';
 
 /** What a site can do beside taking a file; the Sheet offers, and the worker does, only what is declared. */
 export interface SiteAbilities {
@@ -108,26 +107,27 @@ export interface SiteStatus {
   versions?: SiteVersion[];
 }
 
-/** What the site really shows, in our words; undefined where it does not tell. */
-export interface SiteReading {
-  title: string | undefined;
-  text: string | undefined;
-  tags: string[] | undefined;
-  chapters: { stamp: string; title: string }[] | undefined;
-  privacy: Privacy | undefined;
-  /** Site ids of its groups. */
-  groups: string[] | undefined;
-  pictureDigest: string | undefined;
-  fileDigest: string | undefined;
-  /** Languages of its captions. */
-  captions?: string[];
-  declared?: Partial<Declarations>;
-}
-
 /** Captions in one language, as WebVTT. */
 export interface SiteCaptions {
   language: string;
   webvtt: string;
+}
+
+/** What a site is given of each part: as the record means it, but for what goes along with files or secrets. */
+export interface CarriedParts extends Omit<PartValues, 'picture' | 'captions' | 'privacy' | 'file' | 'video'> {
+  /** '' is the site’s own. */
+  picture: { bytes: Buffer; type: string } | '';
+  captions: SiteCaptions[];
+  /** Who may see it while it waits, with the password where it needs one. */
+  privacy: { to: Privacy; password: string };
+}
+
+/** Parts that a site takes in one request. */
+export interface SiteGift {
+  /** Every part that it takes so, `privacy` where who sees the video goes along. */
+  parts: readonly PartName[];
+  /** Sets those that are given, and leaves the others as they are. Each is a whole value, so that a second time changes nothing. */
+  give(session: Session, siteVideoId: string, values: Partial<CarriedParts>): Promise<void>;
 }
 
 /** Why a site did not do what it was asked. */
@@ -226,17 +226,8 @@ export interface SiteAdapter {
     onProgress: (bytes: number) => void,
     signal: AbortSignal,
   ): Promise<void>;
-  /**
-   * Sets those of title, text, tags, chapters and declarations that are given, and leaves the others as they are.
-   * @param privacy that it waits in; undefined leaves it as it is
-   */
-  describe(
-    session: Session,
-    siteVideoId: string,
-    words: Partial<SiteWords>,
-    privacy: Privacy | undefined,
-    password?: string,
-  ): Promise<void>;
+  /** How each part that the site has is given, in the order in which they go. */
+  gives: readonly SiteGift[];
   status(session: Session, siteVideoId: string): Promise<SiteStatus>;
   /** Sets who may see the video, in both directions, with the password where it needs one; 'refused' where the site has no such privacy. */
   showTo(session: Session, siteVideoId: string, privacy: Privacy, password?: string): Promise<void>;
@@ -251,24 +242,17 @@ export interface SiteAdapter {
    * Where that has happened already, nothing changes. Only where the profile says so.
    */
   takePlace?(session: Session, siteVideoId: string, from: string): Promise<void>;
-  readBack(session: Session, siteVideoId: string): Promise<SiteReading>;
+  /** What the site really shows, part by part; a part that it does not tell of is not among them. */
+  readBack(session: Session, siteVideoId: string): Promise<PartsShown>;
   /** Removes the video; one that is gone already is no error. */
   remove(session: Session, siteVideoId: string): Promise<void>;
   /** Agrees to what the owner of a rights match asks; only on sites whose checks can find one. */
   acceptMatch?(session: Session, siteVideoId: string, matchId: string): Promise<void>;
   /** Disputes a rights match; what comes of it is told by `status`. The same text twice is one dispute. */
   disputeMatch?(session: Session, siteVideoId: string, matchId: string, text: string): Promise<void>;
-  /** Sets the thumbnail; only where the profile has rules for one. */
-  picture?(session: Session, siteVideoId: string, bytes: Buffer, type: string): Promise<void>;
-  /** Sets the moment of the video whose picture stands for it; only where the profile says so. */
-  moment?(session: Session, siteVideoId: string, time: Fraction): Promise<void>;
-  /** Sets the captions, these and no others; only where the profile says so. */
-  captions?(session: Session, siteVideoId: string, tracks: readonly SiteCaptions[]): Promise<void>;
   /** Only where the profile names groups. */
   groups?: {
     list(session: Session, siteChannelId: string): Promise<SiteGroup[]>;
     make(session: Session, siteChannelId: string, key: string, title: string): Promise<SiteGroup>;
-    /** Puts the video in these groups and in no other. */
-    place(session: Session, siteVideoId: string, sitePlaylistIds: readonly string[]): Promise<void>;
   };
 }

@@ -7,7 +7,6 @@ import {
   type MoveName,
   type OwnWords,
   type PutOff,
-  type Shown,
   type SiteVersion,
   type Snag,
   stateAfter,
@@ -36,7 +35,8 @@ export interface FormerVideo {
   link: string;
   openedTo: Privacy | undefined;
   renditionId: string | undefined;
-  sentWords: string | undefined;
+  /** Of the parts that it was given (drop_parts). */
+  round: number;
   sentWith: SentWith | undefined;
   /** ISO 8601 in UTC. */
   liveAt: string | undefined;
@@ -113,8 +113,6 @@ export interface Drop {
   progress: DropProgress | undefined;
   bytesSent: number;
   bytesTotal: number;
-  /** The words that were last given to the site, as JSON. */
-  sentWords: string | undefined;
   /** Whether a person has asked for it to be opened. */
   openAsked: boolean;
   /** When that word takes effect. */
@@ -147,9 +145,8 @@ export interface Drop {
   versions: SiteVersion[] | undefined;
   /** How fast the line was, over the time of the transfer. */
   speeds: LineSpeed[] | undefined;
-  /** When it was read again, once it was live, and what the site showed then that was not meant. */
+  /** When it was read again, once it was live. */
   readAt: Date | undefined;
-  shows: Shown[] | undefined;
   former: FormerVideo | undefined;
   /** Links to videos that this one took the place of. */
   formerLinks: string[] | undefined;
@@ -192,7 +189,6 @@ const columns = [
   'progress',
   'bytesSent',
   'bytesTotal',
-  'sentWords',
   'openAsked',
   'wordAt',
   'opensAt',
@@ -212,7 +208,6 @@ const columns = [
   'versions',
   'speeds',
   'readAt',
-  'shows',
   'former',
   'formerLinks',
   'updatedAt',
@@ -220,7 +215,7 @@ const columns = [
 
 const JSON_FIELDS = [
   ...(['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress', 'begunWith', 'leftBehind'] as const),
-  ...(['versions', 'speeds', 'shows', 'former', 'formerLinks', 'asking'] as const),
+  ...(['versions', 'speeds', 'former', 'formerLinks', 'asking'] as const),
 ] as const;
 
 type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
@@ -240,7 +235,6 @@ function fromRow(row: Row): Drop {
     leftBehind: fromJson<Drop['leftBehind']>(row.leftBehind),
     versions: fromJson<SiteVersion[]>(row.versions),
     speeds: fromJson<LineSpeed[]>(row.speeds),
-    shows: fromJson<Shown[]>(row.shows),
     former: fromJson<FormerVideo>(row.former),
     formerLinks: fromJson<string[]>(row.formerLinks),
     asking: fromJson<AskedOfSight[]>(row.asking),
@@ -315,19 +309,6 @@ export async function* unsentDrops(db: Database): AsyncGenerator<Pick<Drop, 'vid
     if (!last || rows.length < ROWS_AT_ONCE) return;
     after = last.id;
   }
-}
-
-/** The links of the shelf that drops were sent with, of those that are at a site. */
-export async function linksSent(
-  db: Database,
-): Promise<(Pick<Drop, 'videoId' | 'channelId' | 'sentWords'> & { shelf: Shelf })[]> {
-  const rows: { videoId: string; channelId: string; sentWords: string; shelf: string | null }[] = await db('drops')
-    .select('videoId', 'channelId', 'sentWords')
-    .select({ shelf: db.raw(`JSON_EXTRACT(??, '$.shelf')`, ['sentWith']) })
-    .whereNotNull('sentWith')
-    .whereNotNull('sentWords')
-    .whereNotIn('state', ['draft', 'removed']);
-  return rows.map((row) => ({ ...row, shelf: fromJson<Shelf>(row.shelf) ?? {} }));
 }
 
 /** The history of drops, oldest first. */

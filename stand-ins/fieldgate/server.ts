@@ -169,6 +169,10 @@ export async function fieldgate(folder: string, port: number, hour: number): Pro
     return shown(await site.keepThumbnail(work, request, checkCover(shape)));
   });
 
+  server.delete('/v2/works/:id/cover', async (request) => {
+    return shown(await site.leaveThumbnail(site.videoFor(request)));
+  });
+
   server.delete('/v2/works/:id', async (request, reply) => {
     const work = site.videoFor(request);
     collections.forget(work.id);

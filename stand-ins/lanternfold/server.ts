@@ -187,6 +187,10 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     return shown(await site.keepThumbnail(site.videoFor(request), request, checkThumbnail));
   });
 
+  server.delete('/api/videos/:id/thumbnail', async (request) => {
+    return shown(await site.leaveThumbnail(site.videoFor(request)));
+  });
+
   matches.register(server, site, shown);
 
   server.delete('/api/videos/:id', async (request, reply) => {

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync } from 'node:fs';
-import { writeFile } from 'node:fs/promises';
+import { rm, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import cookie from '@fastify/cookie';
 import formbody from '@fastify/formbody';
@@ -75,6 +75,8 @@ export interface Site<T extends Hosted> {
     request: FastifyRequest,
     check: (found: { format?: string; width?: number; height?: number }, bytes: number) => void,
   ): Promise<T>;
+  /** Takes the picture that was sent away again: the site’s own stands for the video. */
+  leaveThumbnail(video: T): Promise<T>;
   listen(): Promise<FastifyInstance>;
 }
 
@@ -196,6 +198,11 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
       };
       videos.change(video.id, { thumbnail } as Partial<T>);
       processing.addVersion(video.id, { of: 'thumbnail' });
+      return videos.get(video.id) ?? video;
+    },
+    async leaveThumbnail(video) {
+      await rm(processing.fileOf(video.id, 'thumbnail'), { force: true });
+      videos.change(video.id, { thumbnail: undefined } as Partial<T>);
       return videos.get(video.id) ?? video;
     },
     async listen() {

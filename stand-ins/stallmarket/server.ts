@@ -169,6 +169,10 @@ export async function stallmarket(folder: string, port: number, hour: number): P
     return shown(await site.keepThumbnail(site.videoFor(request), request, checkPicture));
   });
 
+  server.delete('/shop-api/clips/:id/picture', async (request) => {
+    return shown(await site.leaveThumbnail(site.videoFor(request)));
+  });
+
   server.delete('/shop-api/clips/:id', async (request, reply) => {
     const clip = site.videoFor(request);
     clips.delete(clip.id);

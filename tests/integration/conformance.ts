@@ -5,9 +5,16 @@ import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Declarations } from '@/core/declarations';
 import { PRIVACIES } from '@/core/delivery';
-import type { SiteWords } from '@/core/drop';
+import { byGroup, type PartName, partNames } from '@/core/parts';
 import { fraction } from '@/core/time';
-import { type Begun, type Session, type SiteAdapter, type SiteChannel, SiteError } from '@/sites/contract';
+import {
+  type Begun,
+  type CarriedParts,
+  type Session,
+  type SiteAdapter,
+  type SiteChannel,
+  SiteError,
+} from '@/sites/contract';
 import { makeClip } from '../setup/clips';
 
 interface Subject {
@@ -48,20 +55,34 @@ export function conformance(name: string, make: () => Subject): void {
       { stamp: '0:15', title: 'Two & a half' },
       { stamp: '0:30', title: 'Three' },
     ];
-    let words: SiteWords;
+    let words: Partial<CarriedParts>;
+    /** Gives parts as the worker does: those of one request together, in the order of the site. */
+    const give = async (parts: Partial<CarriedParts>) => {
+      for (const gift of adapter.gives) {
+        const values = gift.parts
+          .filter((part) => part in parts)
+          .map((part) => [part, parts[part as keyof CarriedParts]]);
+        if (values.length > 0) await gift.give(session, begun.siteVideoId, Object.fromEntries(values));
+      }
+    };
+    const given = () => adapter.gives.flatMap(({ parts }) => parts);
+    const has = (part: PartName) => given().includes(part);
+    const PRIVATE = { privacy: { to: 'private' as const, password: '' } };
 
     beforeAll(async () => {
       subject = make();
       adapter = subject.adapter;
       const { profile } = adapter;
-      words = {
-        title: profile.title ? 'A title with a 🛶' : '',
-        text: `Two lines\nof text${profile.chapters ? '\n\n0:00 One\n0:15 Two & a half\n0:30 Three' : ''}`,
-        tags: typeof profile.tags === 'object' ? ['keel', 'scarf joint'] : [],
-        chapters: profile.chapters ? chapters : [],
-        chapterTimes: profile.chapters ? [0, 15.4, 30].map((seconds) => fraction(seconds * 10, 10)) : [],
-        declared: subject.declared,
+      const stamps = profile.chapters?.way === 'description' ? '\n\n0:00 One\n0:15 Two & a half\n0:30 Three' : '';
+      const all: Partial<CarriedParts> = {
+        ...PRIVATE,
+        title: 'A title with a 🛶',
+        text: `Two lines\nof text${stamps}`,
+        tags: ['keel', 'scarf joint'],
+        chapters: { lines: chapters, times: [0, 15.4, 30].map((seconds) => fraction(seconds * 10, 10)) },
+        ...byGroup(subject.declared),
       };
+      words = Object.fromEntries(Object.entries(all).filter(([part]) => has(part as PartName)));
       session = await subject.session();
       channel = (await adapter.channels(session))[0] as SiteChannel;
     });
@@ -104,48 +125,84 @@ export function conformance(name: string, make: () => Subject): void {
       expect(opened).toEqual([]);
     });
 
+    it('takes every part that its profile has by one request, and no other', () => {
+      const { profile } = adapter;
+      const { title, text, tags, chapters, picture, captions, abilities, declares } = profile;
+      const fields = declares?.groups.flatMap((group) => group.fields) ?? [];
+      const declared = Object.entries(byGroup(Object.fromEntries(fields.map((field) => [field, '']))));
+      const parts = [
+        ...(chapters ? ['chapters'] : []),
+        ...(title ? ['title'] : []),
+        ...(text ? ['text'] : []),
+        ...(typeof tags === 'object' ? ['tags'] : []),
+        ...(typeof picture === 'object' ? ['picture'] : picture ? ['moment'] : []),
+        ...(captions ? ['captions'] : []),
+        ...declared.flatMap(([part, values]) => (Object.keys(values ?? {}).length > 0 ? [part] : [])),
+        ...(abilities.groups ? ['playlists'] : []),
+      ];
+      const order = (list: readonly string[]) => partNames().filter((part) => list.includes(part));
+      expect(order(given()).filter((part) => part !== 'privacy')).toEqual(order(parts));
+      expect(new Set(given()).size).toBe(given().length);
+    });
+
     it('shows what it was given, the file byte by byte, after processing', async () => {
-      await adapter.describe(session, begun.siteVideoId, words, 'private');
-      await adapter.describe(session, begun.siteVideoId, words, 'private');
+      await give(words);
+      await give(words);
       const status = () => adapter.status(session, begun.siteVideoId);
       await expect.poll(async () => (await status()).state.stage).toBe('ready');
       await expect.poll(async () => (await status()).checks.verdict).toBe('passed');
       const reading = await adapter.readBack(session, begun.siteVideoId);
-      expect(reading.fileDigest).toBe(digest);
+      expect(reading.file).toBe(digest);
       if (!adapter.profile.opensItself) expect(reading.privacy).toBe('private');
-      if (adapter.profile.title) expect(reading.title).toBe(words.title);
-      if (adapter.profile.text) expect(reading.text).toBe(words.text);
-      if (typeof adapter.profile.tags === 'object') expect(reading.tags).toEqual(words.tags);
-      expect(reading.declared ?? {}).toMatchObject(words.declared);
-      if (adapter.profile.chapters) expect(reading.chapters).toEqual(words.chapters);
+      const { privacy: _, chapters: lines, ...plain } = words;
+      expect(reading).toMatchObject(plain);
+      if (lines) expect(reading.chapters).toEqual(lines.lines);
     });
 
-    it('takes a thumbnail, twice the same', async () => {
-      if (typeof adapter.profile.picture !== 'object') return;
-      const picture = await sharp({ create: { width: 1280, height: 720, channels: 3, background: '#2f5d7c' } })
+    it('leaves every part as it is that is not given', async () => {
+      const before = await adapter.readBack(session, begun.siteVideoId);
+      for (const [part, value] of Object.entries(words)) {
+        await give({ [part]: value });
+        expect(await adapter.readBack(session, begun.siteVideoId), part).toEqual(before);
+      }
+    });
+
+    it('takes a thumbnail, twice the same, and takes it away again', async () => {
+      if (!has('picture')) return;
+      const bytes = await sharp({ create: { width: 1280, height: 720, channels: 3, background: '#2f5d7c' } })
         .jpeg()
         .toBuffer();
-      for (let n = 0; n < 2; n += 1) await adapter.picture?.(session, begun.siteVideoId, picture, 'image/jpeg');
-      const { pictureDigest } = await adapter.readBack(session, begun.siteVideoId);
-      expect(pictureDigest).toBe(createHash('sha256').update(picture).digest('hex'));
+      const shown = async () => (await adapter.readBack(session, begun.siteVideoId)).picture;
+      const picture = { bytes, type: 'image/jpeg' };
+      for (let n = 0; n < 2; n += 1) await give({ picture });
+      expect(await shown()).toBe(createHash('sha256').update(bytes).digest('hex'));
+      for (let n = 0; n < 2; n += 1) await give({ picture: '' });
+      expect(await shown()).toBeUndefined();
+      await give({ picture });
     });
 
-    it('takes a moment of the video as its picture, where it takes no other', async () => {
-      expect(adapter.moment !== undefined).toBe(adapter.profile.picture === 'a moment');
-      await adapter.moment?.(session, begun.siteVideoId, fraction(5, 2));
-      await adapter.describe(session, begun.siteVideoId, words, 'private');
-      const reading = await adapter.readBack(session, begun.siteVideoId);
-      if (adapter.profile.text) expect(reading.text).toBe(words.text);
+    it('takes a moment of the video as its picture, and leaves its words', async () => {
+      if (!has('moment')) return;
+      for (const moment of [fraction(5, 2), '' as const]) {
+        await give({ moment });
+        expect((await adapter.readBack(session, begun.siteVideoId)).text).toBe(words.text);
+      }
+    });
+
+    it('takes chapters away again', async () => {
+      if (adapter.profile.chapters?.way !== 'webvtt file') return;
+      await give({ chapters: { lines: [], times: [] } });
+      expect((await adapter.readBack(session, begun.siteVideoId)).chapters).toEqual([]);
+      await give({ chapters: words.chapters });
     });
 
     it('takes captions, these and no others', async () => {
-      expect(adapter.captions !== undefined).toBe(adapter.profile.captions);
-      if (!adapter.captions) return;
+      if (!has('captions')) return;
       const track = (language: string) => ({ language, webvtt: 'WEBVTT\n\n00:00:01.000 --> 00:00:02.000\nWords\n' });
       const languages = async () => (await adapter.readBack(session, begun.siteVideoId)).captions;
-      await adapter.captions(session, begun.siteVideoId, [track('de'), track('en')]);
+      await give({ captions: [track('de'), track('en')] });
       expect(await languages()).toEqual(['de', 'en']);
-      for (let n = 0; n < 2; n += 1) await adapter.captions(session, begun.siteVideoId, [track('en')]);
+      for (let n = 0; n < 2; n += 1) await give({ captions: [track('en')] });
       expect(await languages()).toEqual(['en']);
     });
 
@@ -160,18 +217,18 @@ export function conformance(name: string, make: () => Subject): void {
       const two = await groups?.make(session, channel.siteChannelId, `${key}-two`, 'Two');
       expect(again?.sitePlaylistId).toBe(one?.sitePlaylistId);
       const ids = [one?.sitePlaylistId ?? '', two?.sitePlaylistId ?? ''];
-      await groups?.place(session, begun.siteVideoId, ids);
-      expect((await adapter.readBack(session, begun.siteVideoId)).groups?.sort()).toEqual([...ids].sort());
-      await groups?.place(session, begun.siteVideoId, ids.slice(1));
-      expect((await adapter.readBack(session, begun.siteVideoId)).groups).toEqual(ids.slice(1));
+      await give({ playlists: ids });
+      expect((await adapter.readBack(session, begun.siteVideoId)).playlists?.sort()).toEqual([...ids].sort());
+      await give({ playlists: ids.slice(1) });
+      expect((await adapter.readBack(session, begun.siteVideoId)).playlists).toEqual(ids.slice(1));
       const listed = await groups?.list(session, channel.siteChannelId);
       expect(listed?.find((group) => group.sitePlaylistId === ids[1])?.videos).toBe(1);
     });
 
     it('refuses by its own rules what breaks its profile, and says why', async () => {
       const { title, text } = adapter.profile;
-      const refused = async (long: SiteWords, most: number) => {
-        await expect(adapter.describe(session, begun.siteVideoId, long, 'private')).rejects.toMatchObject({
+      const refused = async (long: Partial<CarriedParts>, most: number) => {
+        await expect(give(long)).rejects.toMatchObject({
           kind: 'refused',
           message: expect.stringContaining(String(most)),
         });

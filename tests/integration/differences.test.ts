@@ -5,12 +5,13 @@ import { readNow } from '@/desk/differences/read-now';
 import { settleDifferences } from '@/desk/differences/settle-differences';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
+import { lookAtDrop } from '@/desk/look/look-at-drop';
 import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { importMarkers } from '@/desk/video/markers';
 import { database } from '@/store/database';
+import { givenTo } from '@/store/drop-parts';
 import { dropById } from '@/store/drops';
-import { givenTo } from '@/store/given-words';
 import { reviewsOf } from '@/store/reviews';
 import { requestsOf } from '@/store/site-requests';
 import { makeClip } from '../setup/clips';
@@ -63,8 +64,10 @@ const shownAt = async (fileName: string) =>
   (await videosAt('lanternfold')).find((video) => video.fileName === fileName) as Record<string, unknown>;
 const own = async (videoId: string) =>
   (await lookAtSheet(videoId)).channels.find(({ ticked }) => ticked)?.own as Record<string, unknown>;
+/** What the page of the drop tells that the site shows otherwise. */
+const shows = async (videoId: string) => (await lookAtDrop((await dropOf(videoId)).id)).differences;
 const untilShows = (videoId: string, count: number) =>
-  expect.poll(async () => (await dropOf(videoId)).shows?.length ?? 0).toBe(count);
+  expect.poll(async () => (await shows(videoId)).length).toBe(count);
 
 describe('what a site shows otherwise than it was meant', () => {
   const altered = async (fileName: string, field: string, value: string) => {
@@ -75,7 +78,7 @@ describe('what a site shows otherwise than it was meant', () => {
 
   it('is told with both texts, and put right at the site', async () => {
     const { videoId, drop } = await altered('put-right.mp4', 'title', 'Mangled');
-    expect(drop.snag?.differences).toEqual([{ field: 'title', meant: 'Put right', shown: 'Mangled' }]);
+    expect(drop.snag?.differences).toEqual([{ part: 'title', field: 'title', meant: 'Put right', shown: 'Mangled' }]);
     await settleDifferences(drop.id, { way: 'put right' });
     await untilState(videoId, 'live');
     expect((await shownAt('put-right.mp4')).title).toBe('Put right');
@@ -111,7 +114,9 @@ describe('a live video', () => {
     await changedAt('lanternfold', 'read-again.mp4', { title: 'Changed there' });
     await untilShows(videoId, 1);
     const drop = await dropOf(videoId);
-    expect(drop.shows).toEqual([{ field: 'title', meant: 'Read again', shown: 'Changed there' }]);
+    expect(await shows(videoId)).toEqual([
+      { part: 'title', field: 'title', meant: 'Read again', shown: 'Changed there' },
+    ]);
     expect(drop.state).toBe('live');
     expect(await says(videoId)).toContain('title is “Changed there”; it was “Read again”');
     await settleDifferences(drop.id, { way: 'put right' });
@@ -122,7 +127,7 @@ describe('a live video', () => {
     await settleDifferences(drop.id, { way: 'leave' });
     const before = (await dropOf(videoId)).readAt;
     await expect.poll(async () => (await dropOf(videoId)).readAt).not.toEqual(before);
-    expect((await dropOf(videoId)).shows).toMatchObject([{ field: 'tags', left: true }]);
+    expect(await shows(videoId)).toMatchObject([{ field: 'tags', left: true }]);
     expect((await says(videoId)).match(/tags is “theirs”/g)).toHaveLength(1);
     // What was left stays there where something else is put right.
     await changedAt('lanternfold', 'read-again.mp4', { title: 'Changed once more' });
@@ -131,7 +136,7 @@ describe('a live video', () => {
     await expect.poll(async () => (await shownAt('read-again.mp4')).title).toBe('Read again');
     await untilState(videoId, 'live');
     expect((await shownAt('read-again.mp4')).tags).toEqual(['theirs']);
-    expect((await dropOf(videoId)).shows).toMatchObject([{ field: 'tags', left: true }]);
+    expect(await shows(videoId)).toMatchObject([{ field: 'tags', left: true }]);
   });
 
   it('is read now where a person asks, and a text is taken over with the chapters that somebody changed in it', async () => {
@@ -147,13 +152,13 @@ describe('a live video', () => {
     await readNow(id);
     const [last] = await requestsOf(database(), id);
     expect(last?.purpose).toBe('read again what it shows · /api/videos/…');
-    expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['description', 'chapters']);
+    expect((await shows(videoId)).map(({ field }) => field)).toEqual(['chapters', 'text']);
     await settleDifferences(id, { way: 'take over' });
     const { channels } = await lookAtSheet(videoId);
     expect(channels.flatMap(({ ticked, words }) => (ticked ? words?.text : []))).toEqual([theirs]);
     expect(channels.flatMap(({ changes }) => changes)).toEqual([]);
     await readNow(id);
-    expect((await dropOf(videoId)).shows).toBeUndefined();
+    expect(await shows(videoId)).toEqual([]);
   });
 
   it('keeps what was changed here and not sent yet apart from what somebody changed there', async () => {
@@ -162,7 +167,7 @@ describe('a live video', () => {
     await editVideo(videoId, { summary: 'Changed here.' });
     await changedAt('lanternfold', 'both.mp4', { title: 'Changed there' });
     await untilShows(videoId, 1);
-    expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['title']);
+    expect((await shows(videoId)).map(({ field }) => field)).toEqual(['title']);
     await settleDifferences(onlyDrop(await lookAtSheet(videoId)).id, { way: 'take over' });
     expect(await own(videoId)).toMatchObject({ title: 'Changed there' });
     const { channels } = await lookAtSheet(videoId);
@@ -184,7 +189,7 @@ describe('a live video', () => {
     await expect.poll(async () => (await shownAt('piecemeal.mp4')).tags).toEqual(['ours']);
     const live = await untilState(videoId, 'live');
     expect(await shownAt('piecemeal.mp4')).toMatchObject({ title: 'Changed there', visibility: 'closed' });
-    expect((await dropOf(videoId)).shows?.map(({ field }) => field)).toEqual(['title', 'privacy']);
+    expect((await shows(videoId)).map(({ field }) => field)).toEqual(['title', 'privacy']);
     expect(await says(videoId)).toContain('who sees it was changed on Lanternfold, and stays so');
     const sentFields = (await askedOf('lanternfold'))
       .filter(({ method }) => method === 'PATCH')
@@ -212,7 +217,7 @@ describe('a live video', () => {
     await untilShows(videoId, 0);
     await changedAt('lanternfold', 'gone-there.mp4', { channelId: 'none' });
     await untilShows(videoId, 1);
-    expect((await dropOf(videoId)).shows).toEqual([{ field: 'video', meant: 'there', shown: 'gone' }]);
+    expect(await shows(videoId)).toEqual([{ part: 'video', field: 'video', meant: 'there', shown: 'gone' }]);
   });
 });
 
@@ -243,12 +248,11 @@ describe('what is kept of the way', () => {
     await forgetAsked('lanternfold');
     await editVideo(videoId, { summary: 'Another text.' });
     await reviseVideo(videoId);
-    await expect.poll(async () => (await givenTo(database(), drop.id)).length).toBe(2);
-    const [last, first] = await givenTo(database(), drop.id);
-    expect([first, last].map((given) => JSON.parse(given?.words ?? '{}').words.text)).toEqual([
-      'What it is about.',
-      'Another text.',
-    ]);
+    const texts = async () =>
+      (await givenTo(database(), drop.id)).filter(({ part }) => part === 'text').map(({ value }) => value);
+    await expect.poll(texts).toEqual(['What it is about.', 'Another text.']);
+    const [last, first] = (await lookAtDrop(drop.id)).given;
+    expect([last?.now, last?.changes.map(({ field }) => field), first?.now]).toEqual([true, ['text'], false]);
     // What has not changed is not brought over again.
     const asked = (await askedOf('lanternfold')).filter(({ path }) => path.includes(drop.siteVideoId ?? '-'));
     const changes = asked.filter(({ method }) => method !== 'GET').map(({ method, path }) => `${method} ${path}`);
@@ -270,9 +274,6 @@ describe('what is kept of the way', () => {
       [false, expect.stringContaining('The tool is not named')],
       [true, undefined],
     ]);
-    expect(reviews.map(({ given }) => JSON.parse(given ?? '{}').words.text)).toEqual([
-      'What it is about.',
-      'A spokeshave.',
-    ]);
+    expect(reviews.map(({ given }) => JSON.parse(given ?? '{}').text)).toEqual(['What it is about.', 'A spokeshave.']);
   });
 });

@@ -263,6 +263,74 @@ describe('records from before there were layers', () => {
     const change = await db('changes').where({ subject: 'x' }).first('before');
     expect(JSON.parse(change.before)).toEqual({ value: habit });
   });
+
+  it('and one text of what a site was given is its parts, with what was shown and every text before, and back', async () => {
+    await run('down', 21);
+    const words = (more: object) => ({
+      ...{ title: 'Keel', text: '0:00 Start', tags: ['oak'], chapters: [{ stamp: '0:00', title: 'Start' }] },
+      ...{ chapterTimes: [{ num: 0, den: 1 }], duration: { num: 9, den: 1 } },
+      ...{ declared: { comments: 'off', forChildren: false }, ...more },
+    });
+    const given = (more: object = {}) =>
+      JSON.stringify({
+        ...{ words: words(more), privacy: 'link', playlists: ['p1'], pictureDigest: 'abc' },
+        captions: [{ id: 'c1', language: 'en' }],
+      });
+    const shows = [
+      { field: 'title', meant: 'Keel', shown: 'Theirs', left: true },
+      { field: 'tags', meant: 'oak', shown: 'theirs' },
+    ];
+    const [{ id }] = await db('drops').limit(1).select('id');
+    const snag = { at: 'proofing', kind: 'difference', what: '', remedy: '', fields: ['description', 'thumbnail'] };
+    const differences = [{ field: 'description', meant: 'a', shown: 'b' }];
+    const old = {
+      ...{ round: 3, sentWords: given(), shows: JSON.stringify(shows), snag: JSON.stringify({ ...snag, differences }) },
+      former: JSON.stringify({ siteVideoId: 'v', sentWords: given({ title: 'Former' }) }),
+    };
+    await db('drops').where({ id }).update(old);
+    const at = new Date(0);
+    await db('givenWords').insert([
+      { dropId: id, at, words: given({ title: 'First' }) },
+      { dropId: id, at, words: given() },
+    ]);
+    await db('reviews').insert({ dropId: id, site: 'x', handedInAt: at, given: given() });
+    await run('up', 21);
+    const rows = await db('dropParts').where({ dropId: id }).select('round', 'part', 'given', 'shown', 'differs');
+    const now = new Map(rows.flatMap((row) => (row.round === 3 ? [[row.part, row]] : [])));
+    const value = (part: string) => JSON.parse(now.get(part)?.given ?? 'null');
+    expect([value('title'), value('tags'), value('picture'), value('privacy')]).toEqual([
+      ...['Keel', ['oak'], 'abc', { to: 'link' }],
+    ]);
+    expect([value('permissions'), value('audience')]).toEqual([{ comments: 'off' }, { forChildren: false }]);
+    // Lines of a text have no use for their times.
+    expect(value('chapters')).toEqual({ lines: [{ stamp: '0:00', title: 'Start' }], times: [] });
+    expect(now.get('title')).toMatchObject({ shown: '"Theirs"', differs: 'left' });
+    // What was kept as words alone is read once more.
+    expect(now.get('tags')).toMatchObject({ shown: null, differs: null });
+    expect(rows.find((row) => row.round === 2 && row.part === 'title')?.given).toBe('"Former"');
+    const drop = await db('drops').where({ id }).first('former', 'snag');
+    expect(JSON.parse(drop.former)).toEqual({ siteVideoId: 'v', round: 2 });
+    expect(JSON.parse(drop.snag)).toMatchObject({
+      parts: ['text', 'picture'],
+      differences: [{ part: 'text', field: 'text', meant: 'a', shown: 'b' }],
+    });
+    const titles = await db('givenParts').where({ dropId: id, part: 'title' }).orderBy('id').pluck('value');
+    expect(titles).toEqual(['"First"', '"Keel"']);
+    expect(await db('givenParts').where({ dropId: id, part: 'text' })).toHaveLength(1);
+    const review = async () => JSON.parse((await db('reviews').where({ dropId: id }).first('given')).given);
+    expect(await review()).toMatchObject({ title: 'Keel', permissions: { comments: 'off' } });
+    await run('down', 21);
+    const back = await db('drops').where({ id }).first('sentWords', 'shows', 'former', 'snag');
+    const { duration: _, ...kept } = words({ chapterTimes: [] });
+    expect(JSON.parse(back.sentWords)).toEqual({ ...JSON.parse(given()), words: kept });
+    expect(JSON.parse(back.shows)).toEqual(shows.slice(0, 1));
+    expect(JSON.parse(JSON.parse(back.former).sentWords).words.title).toBe('Former');
+    expect(JSON.parse(back.snag)).toEqual({ ...snag, differences });
+    const texts = await db('givenWords').where({ dropId: id }).orderBy('id').pluck('words');
+    expect(texts.map((text: string) => JSON.parse(text).words.title)).toEqual(['First', 'Keel']);
+    expect((await review()).words.title).toBe('Keel');
+    await run('up', 21);
+  });
 });
 
 const JOB = () => ({ id: newId(), kind: 'measure', state: 'done', askedAt: new Date(), nextTryAt: new Date() });

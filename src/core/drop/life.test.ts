@@ -93,9 +93,9 @@ describe('the life of a drop', () => {
     expect(mayAccept({ ...snag, kind: 'rights', asks: 'closing' })).toBe(false);
     expect(mayAccept({ ...snag, kind: 'rights' })).toBe(false);
     const proofed = { ...snag, at: 'proofing' as const };
-    expect(mayAccept({ ...proofed, kind: 'difference', fields: ['title'] })).toBe(true);
-    expect(mayAccept({ ...proofed, kind: 'difference', fields: ['title', 'privacy'] })).toBe(false);
-    expect(mayAccept({ ...snag, kind: 'difference', fields: ['opening time'], at: 'held' })).toBe(false);
+    expect(mayAccept({ ...proofed, kind: 'difference', parts: ['title'] })).toBe(true);
+    expect(mayAccept({ ...proofed, kind: 'difference', parts: ['title', 'privacy'] })).toBe(false);
+    expect(mayAccept({ ...snag, kind: 'difference', at: 'held' })).toBe(false);
     for (const kind of ['file', 'permission', 'refused', 'processing', 'review', 'missing'] as const) {
       expect(mayAccept({ ...snag, kind }), kind).toBe(false);
     }

@@ -1,3 +1,5 @@
+import type { Difference, PartName } from '../parts';
+
 /** The six places that every drop passes, in order. */
 export const STOPS = ['packed', 'landed', 'settled', 'cleared', 'proofed', 'live'] as const;
 export type Stop = (typeof STOPS)[number];
@@ -53,9 +55,9 @@ export interface Snag {
   /** Of a rights match: what its owner asks, where the site says so, and who that is. */
   asks?: RightsAsk;
   owner?: string;
-  /** Of a difference: the fields in which the site shows something else, and both values of each. */
-  fields?: string[];
-  differences?: { field: string; meant: string; shown: string }[];
+  /** Of a difference: the parts in which the site shows something else, and the fields with both values of each. */
+  parts?: PartName[];
+  differences?: Difference[];
 }
 
 /** A version of a video that a site has made ready: pictures of so many lines, or the thumbnail. ISO 8601 in UTC. */
@@ -199,7 +201,7 @@ export function lastStop(state: DropState, snag?: Pick<Snag, 'at'>): Stop | unde
  */
 export function mayAccept(snag: Snag | undefined): boolean {
   if (snag?.kind === 'rights') return snag.asks !== undefined && snag.asks !== 'closing';
-  return snag?.kind === 'difference' && snag.at === 'proofing' && !snag.fields?.includes('privacy');
+  return snag?.kind === 'difference' && snag.at === 'proofing' && !snag.parts?.includes('privacy');
 }
 
 /** Whether a drop in this state is at its site, or on its way there. */

@@ -4,7 +4,6 @@ import { PLAIN_DECLARATIONS } from '../declarations';
 import type { CutFacts, SiteRules } from '../delivery';
 import { fraction } from '../time';
 import { PLAIN_TEMPLATE, PLAIN_TITLE } from '../words';
-import { differences, fieldsMeant } from './proof';
 import { missingFor, type ReadinessInput } from './readiness';
 import { type RecordWords, wordsForSite } from './words-for-site';
 
@@ -145,28 +144,5 @@ describe('words for a site', () => {
     expect(words.text).toBe('Text\n\n0:00 A\n0:15 B\n0:30 C');
     const without = wordsForSite(RECORD, {}, chapters, fraction(50), { ...SITE, chapters: undefined });
     expect(without.words.text).toBe('Text');
-  });
-});
-
-describe('proofing', () => {
-  const meant = {
-    title: 'Keel',
-    text: 'Text',
-    tags: ['a', 'b'],
-    chapters: undefined,
-    privacy: 'private' as const,
-    groups: ['two', 'one'],
-    pictureDigest: undefined,
-    fileDigest: 'd1',
-  };
-
-  it('finds nothing where the site shows what was meant, whatever the order of playlists', () => {
-    expect(differences(meant, { ...meant, groups: ['one', 'two'], pictureDigest: 'theirs' })).toEqual([]);
-    expect(fieldsMeant(meant)).toBe(6);
-  });
-
-  it('names each field that differs', () => {
-    const shown = { ...meant, title: 'Keal', tags: ['a'], fileDigest: 'd2', text: undefined };
-    expect(differences(meant, shown).map((each) => each.field)).toEqual(['title', 'description', 'tags', 'file']);
   });
 });

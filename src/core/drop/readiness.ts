@@ -1,11 +1,8 @@
-import { type DeclarationField, type Declarations, declarationFindings } from '../declarations';
+import { type Declarations, declarationFindings } from '../declarations';
 import type { CutFacts, Privacy, SiteRules } from '../delivery';
-import type { FitPlace } from '../fitting';
+import type { SheetPlace } from '../parts';
 import type { Moment, ReleaseWay } from '../release';
 import type { FittedWords } from './words-for-site';
-
-/** A place on the Sheet that a missing thing leads to. */
-export type SheetPlace = 'cut' | FitPlace | 'picture' | 'privacy' | 'markers' | `declared-${DeclarationField}`;
 
 /** Something that keeps a video from going to a channel. */
 export interface Missing {

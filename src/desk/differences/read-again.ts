@@ -1,9 +1,10 @@
-import { type Difference, differences, givenFrom, type Showing, shownNow } from '@/core/drop';
+import { type Difference, expectedOf, givenParts, type PartsGiven, type PartsShown, shownNow } from '@/core/parts';
 import { askWords, needsPerson } from '@/core/rights';
 import { SiteError, type SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
+import { atSite, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop-parts';
 import { type Drop, dropById, setDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { renditionById } from '@/store/renditions';
@@ -17,27 +18,19 @@ import { tellShown } from './tell-shown';
 /** What a site is asked for then, as the page of the drop says it. */
 export const READS_IT = 'read again what it shows';
 
-/** What a live video is to show: what its site was given last, whatever has been changed here since. */
+/**
+ * What a live video is to show: what its site was given last, whatever has been changed here since, and who sees it by the site’s
+ * own word.
+ */
 export function givenShowing(
-  { sentWords, confirmedTo }: Pick<Drop, 'sentWords' | 'confirmedTo'>,
+  given: PartsGiven,
+  { confirmedTo }: Pick<Drop, 'confirmedTo'>,
   profile: SiteProfile,
-  fileDigest: string | undefined,
-): Showing | undefined {
-  const given = givenFrom(sentWords);
-  if (!given) return undefined;
-  const { words, playlists, pictureDigest, captions } = given;
-  return {
-    title: profile.title && words.title,
-    text: profile.text && words.text,
-    tags: typeof profile.tags === 'object' ? words.tags : undefined,
-    chapters: profile.chapters && words.chapters.length > 0 ? words.chapters : undefined,
-    privacy: profile.opensItself ? undefined : confirmedTo,
-    groups: profile.abilities.groups && playlists,
-    pictureDigest,
-    fileDigest,
-    captions: profile.captions ? captions.map(({ language }) => language) : undefined,
-    declared: words.declared,
-  };
+  file: string | undefined,
+): PartsShown {
+  const { privacy: _, ...parts } = given;
+  const more = { ...(confirmedTo && { privacy: { to: confirmedTo } }), ...(file !== undefined && { file }) };
+  return Object.keys(given).length === 0 ? {} : expectedOf({ video: 'there', ...parts, ...more }, profile);
 }
 
 /**
@@ -51,8 +44,8 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
   const adapter = site(channel.site);
   const profile = profileAt(adapter.profile, channel);
   const rendition = drop.renditionId ? await renditionById(db, drop.renditionId) : undefined;
-  const showing = givenShowing(drop, profile, rendition?.digest);
   const there = drop.siteVideoId ?? '';
+  const since = await databaseTime(db);
   const read = await askedForDrop(drop.id, channel.accountId, READS_IT, 'look', async (session) => ({
     status: await adapter.status(session, there),
     reading: await adapter.readBack(session, there),
@@ -61,19 +54,23 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
     return undefined;
   });
   const status = read?.status;
-  const gone: Difference = { field: 'video', meant: 'there', shown: 'gone' };
-  const found = !read ? [gone] : showing ? differences(showing, read.reading) : [];
+  const shown: PartsShown = read ? { ...read.reading, video: 'there' } : { video: 'gone' };
   return transaction(async (trx) => {
     const now = await dropById(trx, drop.id, true);
     // What was changed or sent meanwhile is read another time, by what it was given then.
-    if (now?.state !== 'live' || now.sentWords !== drop.sentWords) return [];
+    if (now?.state !== 'live' || now.stateSince.getTime() !== drop.stateSince.getTime()) return [];
+    const before = await partsOfDrop(trx, now);
+    if (before.some(({ givenAt, asked }) => asked !== undefined || (givenAt && givenAt >= since))) return [];
+    const all = givenShowing(givenParts(atSite(before)), now, profile, rendition?.digest);
+    const showing: PartsShown = read ? all : { video: 'there' };
     // Kept and told of together: a match that was kept before would be nothing new to the next reading.
     const matches = await hearOfMatches(trx, drop, status?.matches);
-    const { all, fresh } = shownNow(now.shows ?? [], found);
+    const known = shownOtherwise(before);
+    const { kept, fresh } = shownNow(known, showing, shown);
+    await noteShownParts(trx, now, kept);
     await setDrop(trx, drop.id, {
       // What the site has not made all of yet is read again soon.
       readAt: status?.state.stage === 'processing' ? undefined : await databaseTime(trx),
-      shows: all.length > 0 ? all : undefined,
       ...(status?.versions && { versions: status.versions }),
     });
     await tellShown(trx, drop, profile.name, fresh);
@@ -81,7 +78,7 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
       await tell(trx, drop, 'needs you', `Rights match with “${match.work}”: ${match.owner} ${askWords(match)}`);
     }
     const versions = JSON.stringify(status?.versions) !== JSON.stringify(now.versions) && status?.versions;
-    if (fresh.length > 0 || matches.length > 0 || versions || all.length !== (now.shows ?? []).length) {
+    if (fresh.length > 0 || matches.length > 0 || versions || Object.keys(kept).length !== Object.keys(known).length) {
       await announce(trx, 'video', drop.videoId);
     }
     return fresh;

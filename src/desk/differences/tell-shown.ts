@@ -1,12 +1,12 @@
-import type { Difference } from '@/core/drop';
+import type { Difference } from '@/core/parts';
 import type { Database } from '@/store/database';
 import { addDropEvent, type Drop } from '@/store/drops';
 import { tell } from '../notices/tell';
 
 /** What the history says of a difference that somebody has made at the site. */
-function freshWords(siteName: string, { field, meant, shown }: Difference): string {
+function freshWords(siteName: string, { part, field, meant, shown }: Difference): string {
   const short = (text: string) => (text.length > 120 ? `${text.slice(0, 117)}…` : text).replace(/\n/g, ' / ');
-  if (field === 'file' || field === 'thumbnail') return `Changed on ${siteName}: the ${field} is another one`;
+  if (part === 'file' || part === 'picture') return `Changed on ${siteName}: the ${field} is another one`;
   return `Changed on ${siteName}: ${field} is “${short(shown)}”; it was “${short(meant)}”`;
 }
 

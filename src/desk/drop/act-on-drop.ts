@@ -4,7 +4,8 @@ import { needsPerson } from '@/core/rights';
 import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Channel, channelById } from '@/store/channels';
 import { type Database, database, transaction } from '@/store/database';
-import { addDropEvent, type Drop, type DropFields, dropById, giveWord, moveDrop, takeWordBack } from '@/store/drops';
+import { forgetGiven } from '@/store/drop-parts';
+import { addDropEvent, type Drop, dropById, giveWord, moveDrop, takeWordBack } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { askForJobsAnew } from '@/store/jobs';
 import { cutDigestsOf, renditionAgain, renditionsOf } from '@/store/renditions';
@@ -13,6 +14,7 @@ import { settings } from '@/store/settings';
 import { videoById } from '@/store/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
+import { leaveAsShown } from '../differences/left-as-shown';
 import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { settleMatches } from '../rights/settle-matches';
@@ -178,9 +180,11 @@ async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
   // What the site has lost, or could not process, has to go up as a new video.
   const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
   // What was turned down in review is handed in anew with the words as they are now.
-  const fields: DropFields = drop.snag?.kind === 'review' ? { sentWords: undefined } : {};
+  const forget = async (trx: Database) => {
+    if (drop.snag?.kind === 'review') await forgetGiven(trx, drop);
+  };
   const gone = drop.snag?.at === 'removing' || drop.snag?.at === 'closing';
-  if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', fields);
+  if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', {}, forget);
   return makeMove(drop, 'sendAnew', 'Sent again by hand', sentAnewFields(drop));
 }
 
@@ -238,6 +242,5 @@ async function accept(drop: Drop, channel: Channel, { profile }: SiteAdapter): P
   const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
   // What was accepted counts as what was meant, until something is changed.
   // Nobody has changed it there since: it is not told as that when it is read again.
-  const shows = (snag?.differences ?? []).map((each) => ({ ...each, left: true as const }));
-  return makeMove(drop, move, 'Accepted as the site shows it', { sentWords: meant.asText, shows });
+  return makeMove(drop, move, 'Accepted as the site shows it', {}, (trx) => leaveAsShown(trx, drop, meant.parts));
 }

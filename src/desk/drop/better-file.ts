@@ -2,6 +2,7 @@ import { mayMove } from '@/core/drop';
 import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
 import { database, transaction } from '@/store/database';
+import { partsOfBefore } from '@/store/drop-parts';
 import { addDropEvent, type Drop, type DropFields, dropById, setDrop, traceOf } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { DeskError, found } from '../desk-error';
@@ -48,9 +49,9 @@ export async function inPlaceFields(
   const [missing] = missingAt(record, channel, anew, profileAt(profile, channel));
   if (missing) throw new DeskError('not now', `${channel.name} does not take the new file: ${missing.what}.`);
   if (!drop.siteVideoId || !drop.link) throw new DeskError('not now', 'There is no video there to take the place of.');
-  const { siteVideoId, link, openedTo, renditionId, sentWords, sentWith: before } = drop;
+  const { siteVideoId, link, openedTo, renditionId, round, sentWith: before } = drop;
   const liveAt = drop.liveAt?.toISOString();
-  const former = { siteVideoId, link, openedTo, renditionId, sentWords, sentWith: before, liveAt };
+  const former = { siteVideoId, link, openedTo, renditionId, round, sentWith: before, liveAt };
   return {
     ...ANEW,
     former: { ...former, ends: profile.abilities.swapsFiles ? 'swap' : ends },
@@ -67,16 +68,19 @@ export async function keepFormer(drop: Drop): Promise<void> {
   if (!former || !mayMove('keepFormer', drop.state, drop.snag)) {
     throw new DeskError('not now', 'It is too late: the new file has taken its place.');
   }
-  const { ends: _, liveAt, openedTo, ...back } = former;
-  await makeMove(drop, 'keepFormer', 'The video there stays as it is; the better file is given up', {
+  const { ends: _, round: before, liveAt, openedTo, ...back } = former;
+  const round = drop.round + 1;
+  const fields = {
     ...ANEW,
     ...back,
     openedTo,
     confirmedTo: openedTo,
-    round: drop.round + 1,
+    round,
     leftBehind: [...(drop.leftBehind ?? []), ...traceOf(drop)],
     liveAt: liveAt === undefined ? undefined : new Date(liveAt),
-  });
+  };
+  const says = 'The video there stays as it is; the better file is given up';
+  await makeMove(drop, 'keepFormer', says, fields, (trx) => partsOfBefore(trx, drop.id, before, round));
 }
 
 /** Takes the live video from everybody's sight at once, while a better file is on its way. */

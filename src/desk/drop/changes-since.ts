@@ -1,26 +1,29 @@
-import { type ChangedField, changedFields, givenFrom } from '@/core/drop';
+import { type ChangedField, changedFields, givenParts, hasAll, type PartsAtSite } from '@/core/parts';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
 import type { MeantWords } from './meant';
 import type { VideoRecord } from './record';
 
+/** The titles of a channel’s playlists by their ids at the site; an id that is not known stands for itself. */
+export function titlesOf({ layers }: Pick<VideoRecord, 'layers'>, channelId: string): (id: string) => string {
+  return (id) =>
+    layers.playlists.find((each) => each.channelId === channelId && each.sitePlaylistId === id)?.title ?? id;
+}
+
 /**
  * What has changed of a drop since it went to its site, field by field; nothing where it is not there, or on its way.
- * @param drop what went out, with the words as they were
+ * @param there what the site has
  * @param meant what would go out now
  */
 export function changesSince(
-  { layers }: Pick<VideoRecord, 'layers'>,
+  record: Pick<VideoRecord, 'layers'>,
   channel: Pick<Channel, 'id'>,
-  drop: Pick<Drop, 'state' | 'sentWords'> | undefined,
-  meant: Pick<MeantWords, 'asText'>,
+  drop: Pick<Drop, 'state'> | undefined,
+  there: PartsAtSite,
+  meant: Pick<MeantWords, 'parts'>,
 ): ChangedField[] {
-  if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return [];
-  if (drop.sentWords === meant.asText) return [];
-  const title = (id: string) => {
-    const playlist = layers.playlists.find((each) => each.channelId === channel.id && each.sitePlaylistId === id);
-    return playlist?.title ?? id;
-  };
-  const [was, is] = [drop.sentWords, meant.asText].map(givenFrom);
-  return was && is ? changedFields(was, is, title) : [];
+  if (drop?.state !== 'held' && drop?.state !== 'live') return [];
+  const given = givenParts(there);
+  if (Object.keys(given).length === 0 || hasAll(there, meant.parts)) return [];
+  return changedFields(given, meant.parts, titlesOf(record, channel.id));
 }

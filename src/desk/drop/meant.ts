@@ -3,16 +3,9 @@ import { type Chapter, chaptersFromMarkers, NO_CHOICE } from '@/core/chapters';
 import { type Declarations, declarationsInForce } from '@/core/declarations';
 import { type Release, valuesOf } from '@/core/defaults';
 import type { CutFacts, Privacy } from '@/core/delivery';
-import {
-  type End,
-  type FittedWords,
-  mayGoToEnd,
-  privacyBeforeProof,
-  type Showing,
-  type SiteWords,
-  wordsForSite,
-} from '@/core/drop';
+import { type End, type FittedWords, mayGoToEnd, privacyBeforeProof, wordsForSite } from '@/core/drop';
 import type { Framings } from '@/core/framing';
+import { expectedOf, type PartsGiven, type PartsShown, wantedParts } from '@/core/parts';
 import { isTimed, type Moment } from '@/core/release';
 import { type FileSet, lengthWith, movedChapters, nearestMoment, type Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
@@ -25,7 +18,8 @@ import type { VideoRecord } from './record';
 
 /** What a site is meant to get beside the file. */
 export interface MeantWords {
-  words: SiteWords;
+  /** What it is to get of each part that it has, by what is wanted, not by how far it is. */
+  parts: PartsGiven;
   /** The words with what had no room, and what keeps them from being sent. */
   fitted: FittedWords;
   declarations: Declarations;
@@ -50,11 +44,6 @@ export interface MeantWords {
   playlists: string[];
   /** Titles of playlists that the channel has none of. */
   unknownPlaylists: string[];
-  pictureDigest: string | undefined;
-  /** The moment of the video whose picture stands for it, where the site takes no picture of its own. */
-  moment: Fraction | undefined;
-  /** Captions, by their ids; what an id stands for never changes. */
-  captions: { id: string; language: string }[];
   /** The file settings in force; undefined keeps the file as it is. */
   fileSet: FileSet | undefined;
   /** What is put right in the file; times are those of the cut. */
@@ -62,8 +51,6 @@ export interface MeantWords {
   framings: Framings;
   /** Whether a file is still to go there. */
   needsFile: boolean;
-  /** All of it as one text, to tell whether anything has changed since it was sent. */
-  asText: string;
 }
 
 /** What of a drop its words depend on. */
@@ -103,16 +90,22 @@ export function meantWords(
   const waitsFor = end !== 'private' ? waitFor(values.release, profile) : undefined;
   const opensAt = (waitsFor && isTimed(waitsFor) ? values.opensAt : undefined) ?? undefined;
   const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
-  const meant = {
+  const declarations = declarationsInForce(values).declarations;
+  const hasGroups = profile.abilities.groups !== undefined;
+  const wanted = {
     words: fitted.words,
-    privacy,
-    playlists: profile.abilities.groups ? playlists.ids : [],
-    pictureDigest: typeof profile.picture === 'object' ? picture?.digest : undefined,
-    moment: profile.picture === 'a moment' ? momentIn(picture?.moment, remedies, facts) : undefined,
-    captions: profile.captions && values.sendCaptions ? captions.map(({ id, language }) => ({ id, language })) : [],
-  } as const;
+    declarations,
+    pictureDigest: picture?.digest,
+    moment: momentIn(picture?.moment, remedies, facts),
+    captions: values.sendCaptions ? captionsIn(captions, remedies) : [],
+    playlists: hasGroups ? playlists.ids : undefined,
+    privacy: end,
+    passwordMark: end === 'password' ? markOf(values.password) : undefined,
+  };
   return {
-    ...meant,
+    parts: wantedParts(wanted, profile),
+    privacy,
+    playlists: hasGroups ? playlists.ids : [],
     fileSet: fileSetAt(layers, video, channel, drop),
     remedies,
     framings: framingsAt(video, drop),
@@ -120,7 +113,7 @@ export function meantWords(
     fitted: { ...fitted, findings },
     end,
     password: values.password,
-    declarations: declarationsInForce(values).declarations,
+    declarations,
     waitsFor,
     opensAt,
     lateAtMost: values.lateAtMost,
@@ -128,15 +121,7 @@ export function meantWords(
     releaseKey: [waitsFor, opensAt?.wall, opensAt?.zone, opensAt?.which].join(' '),
     // A site that opens by itself asks nobody.
     opensAlone: profile.opensItself || !waitsFor,
-    unknownPlaylists: profile.abilities.groups ? playlists.unknown : [],
-    // By what is wanted, not by how far it is: that it was opened changes nothing of the words.
-    asText: JSON.stringify({
-      ...meant,
-      privacy: end,
-      ...(end === 'password' ? { passwordMark: markOf(values.password) } : {}),
-      ...(remedies.from ? { from: remedies.from } : {}),
-      ...(remedies.without ? { without: remedies.without } : {}),
-    }),
+    unknownPlaylists: hasGroups ? playlists.unknown : [],
   };
 }
 
@@ -149,6 +134,12 @@ function waitFor(release: Release, profile: SiteProfile): MeantWords['waitsFor']
 /** Tells a password from others; nobody can have it from that. */
 const markOf = (password: string): string =>
   createHash('sha256').update(`kettle ${password}`).digest('hex').slice(0, 16);
+
+/** Captions, with what moves them in the file that is sent. */
+function captionsIn(captions: VideoRecord['captions'], { from, without }: Remedies): PartsGiven['captions'] & object {
+  const moved = from || without ? { moved: JSON.stringify({ from, without }) } : {};
+  return captions.map(({ id, language }) => ({ id, language, ...moved }));
+}
 
 /** A moment of the cut in the file that is made of it; where it is left off, the nearest that stays. */
 function momentIn(moment: Fraction | undefined, remedies: Remedies, facts: CutFacts | undefined): Fraction | undefined {
@@ -165,20 +156,12 @@ export function goesToEnd(
 
 /**
  * What proofing expects the site to show.
- * @param fileDigest SHA-256 of the file that was sent
+ * @param file SHA-256 of the file that was sent
  */
-export function meantShowing(meant: MeantWords, profile: SiteProfile, fileDigest: string | undefined): Showing {
-  return {
-    title: profile.title && meant.words.title,
-    text: profile.text && meant.words.text,
-    tags: typeof profile.tags === 'object' ? meant.words.tags : undefined,
-    chapters: profile.chapters && meant.words.chapters.length > 0 ? meant.words.chapters : undefined,
-    // A site that opens by itself may have done so already.
-    privacy: profile.opensItself ? undefined : meant.privacy,
-    groups: profile.abilities.groups && meant.playlists,
-    pictureDigest: meant.pictureDigest,
-    fileDigest,
-    captions: profile.captions ? meant.captions.map(({ language }) => language) : undefined,
-    declared: meant.words.declared,
-  };
+export function meantShowing(
+  { parts, privacy }: MeantWords,
+  profile: SiteProfile,
+  file: string | undefined,
+): PartsShown {
+  return expectedOf({ ...parts, privacy: { to: privacy }, ...(file !== undefined && { file }) }, profile);
 }

@@ -1,6 +1,7 @@
 import { mayMove } from '@/core/drop';
 import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
+import { atSite, partsOfDrop } from '@/store/drop-parts';
 import { type Drop, type DropFields, dropsOf } from '@/store/drops';
 import { deleteEarlyUpload, earlyUploadsOf, goneBefore } from '@/store/early-uploads';
 import { cancelJob } from '@/store/jobs';
@@ -27,7 +28,6 @@ export const ANEW: DropFields = {
   siteVideoId: undefined,
   link: undefined,
   carry: undefined,
-  sentWords: undefined,
   bytesSent: 0,
   liveAt: undefined,
   openAsked: false,
@@ -40,7 +40,6 @@ export const ANEW: DropFields = {
   versions: undefined,
   speeds: undefined,
   readAt: undefined,
-  shows: undefined,
   former: undefined,
 };
 
@@ -111,7 +110,8 @@ export async function reviseVideo(
     const sentWith = asks(record.layers, record.video, toChannel, drop);
     const { channel, profile, missing } = await readiness(record, drop, { ...drop, sentWith });
     const meant = meantWords(record, channel, { ...drop, sentWith }, profile);
-    const changes = changesSince(record, channel, drop, meant);
+    const there = atSite(await partsOfDrop(db, drop));
+    const changes = changesSince(record, channel, drop, there, meant);
     if (changes.length === 0 && !channelIds) continue;
     if (missing.length > 0) {
       result.notReady.push({ channel: channel.name, missing });

@@ -1,4 +1,5 @@
-import type { ChangedField, ReviewExpected, Shown, Stop } from '@/core/drop';
+import type { ReviewExpected, Stop } from '@/core/drop';
+import type { ChangedField, ShownDifference } from '@/core/parts';
 import type { MatchState, RightsMatch } from '@/core/rights';
 import type { Fraction } from '@/core/time';
 import type { LineSpeed } from '@/store/drops';
@@ -65,8 +66,10 @@ export interface DropPageView {
   /** Exact seconds of the cut in use; undefined where it is not read. */
   length: Fraction | undefined;
   /** What the site shows otherwise: while the drop stands still for it, or once it is live. */
-  differences: Shown[];
+  differences: ShownDifference[];
   mayTakeOver: boolean;
+  /** Parts that its site did not take, with why, and when they are tried again; ISO 8601 in UTC. */
+  failed: { part: string; why: string; retryAt: string | undefined }[];
   /** When a live video was read last. */
   readAt: string | undefined;
   reviews: ReviewView[];

@@ -5,6 +5,7 @@ import { type BoardChoice, boardCounts, boardPlaces, movingNow } from '@/store/b
 import { allChannels, type Channel, channelsInUse } from '@/store/channels';
 import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import { database } from '@/store/database';
+import { changedThere } from '@/store/drop-parts';
 import { type Drop, dropsOf } from '@/store/drops';
 import type { Job } from '@/store/jobs';
 import { cutDigestsOf } from '@/store/renditions';
@@ -95,13 +96,12 @@ async function boardRows(
   const db = database();
   const [videos, cuts, drops] = await Promise.all([videosById(db, ids), cutsOf(db, ids), dropsOf(db, ids)]);
   const renditions = drops.flatMap(({ renditionId }) => renditionId ?? []);
-  const [digestsAtSites, jobs, matched] = await Promise.all([
+  const dropIds = drops.map(({ id }) => id);
+  const [digestsAtSites, jobs, matched, changed] = await Promise.all([
     cutDigestsOf(db, renditions),
     readingJobs(db, [...cuts.values()].flat()),
-    matchedAmong(
-      db,
-      drops.map(({ id }) => id),
-    ),
+    matchedAmong(db, dropIds),
+    changedThere(db, dropIds),
   ]);
   const byVideo = dropsByVideo(drops);
   const channelById = new Map(channels.map((channel) => [channel.id, channel]));
@@ -127,6 +127,7 @@ async function boardRows(
             digestsAtSites.get(drop.renditionId ?? ''),
             abilitiesAt(channelById.get(drop.channelId)),
             matched.has(drop.id),
+            changed.get(drop.id),
           ),
           ...boardActions(video, drop, channelById.get(drop.channelId), layers),
         })),

@@ -1,23 +1,25 @@
+import { reviewExpected, STOPS, type Stop, stopsBehind } from '@/core/drop';
 import {
   type ChangedField,
   changedFields,
-  givenFrom,
+  givenParts,
   mayTakeOver,
-  reviewExpected,
-  type Snag,
-  STOPS,
-  type Stop,
-  stopsBehind,
+  PARTS,
+  type PartsGiven,
+  type ShownDifference,
+  shownDifferences,
   undecided,
-} from '@/core/drop';
+} from '@/core/parts';
 import type { SiteProfile } from '@/sites/contract';
 import { database } from '@/store/database';
+import { atSite, givenTo, type KeptPart, partsOfDrop, shownOtherwise } from '@/store/drop-parts';
 import { type Drop, type DropEvent, dropById, eventsOf } from '@/store/drops';
-import { type GivenWords, givenTo } from '@/store/given-words';
 import { type Review, reviewSeconds, reviewsOf } from '@/store/reviews';
 import { matchesOf } from '@/store/rights-matches';
 import { requestsOf } from '@/store/site-requests';
 import { found } from '../desk-error';
+import { type GivenBefore, givenBefore } from '../differences/given-before';
+import { givenShowing } from '../differences/read-again';
 import { recordOf } from '../drop/record';
 import { site } from '../site/session';
 import type { DropPageView, GivenView, ReviewView } from './drop-page';
@@ -50,9 +52,10 @@ function stopTimes(drop: Drop, events: readonly DropEvent[]): DropPageView['stop
 
 type Names = (id: string) => string;
 
-function changesBetween(before: string | undefined, after: string | undefined, names: Names): ChangedField[] {
-  const [was, is] = [before, after].map(givenFrom);
-  return was && is ? changedFields(was, is, names) : [];
+const partsIn = (text: string | undefined) => (text === undefined ? {} : (JSON.parse(text) as PartsGiven));
+
+function changesBetween(was: PartsGiven | undefined, is: PartsGiven, names: Names): ChangedField[] {
+  return was ? changedFields(was, is, names) : [];
 }
 
 const reviewViews = (reviews: readonly Review[], names: Names): ReviewView[] =>
@@ -60,21 +63,31 @@ const reviewViews = (reviews: readonly Review[], names: Names): ReviewView[] =>
     ...{ id, approved, reason, remedy },
     handedInAt: handedInAt.toISOString(),
     endedAt: endedAt?.toISOString(),
-    changes: changesBetween(reviews[index - 1]?.given, given, names),
+    changes: changesBetween(index > 0 ? partsIn(reviews[index - 1]?.given) : undefined, partsIn(given), names),
   }));
 
 /** @param given the newest first */
-const givenViews = (given: readonly GivenWords[], drop: Drop, names: Names): GivenView[] =>
-  given.map(({ id, at, words }, index) => ({
-    ...{ id, at: at.toISOString(), now: index === 0 && words === drop.sentWords },
-    changes: changesBetween(given[index + 1]?.words, words, names),
+const givenViews = (given: readonly GivenBefore[], names: Names): GivenView[] =>
+  given.map(({ id, at, parts }, index) => ({
+    ...{ id, at: at.toISOString(), now: index === 0 },
+    changes: changesBetween(given[index + 1]?.parts, parts, names),
   }));
 
 /** What the site shows otherwise than it was meant. */
-function differencesOf({ state, snag, shows }: Drop): NonNullable<Snag['differences']> {
-  if (state === 'snag') return snag?.differences ?? [];
-  return state === 'live' ? (shows ?? []) : [];
+function differencesAt(drop: Drop, parts: readonly KeptPart[], profile: SiteProfile): ShownDifference[] {
+  if (drop.state === 'snag') return drop.snag?.differences ?? [];
+  if (drop.state !== 'live') return [];
+  const shown = shownOtherwise(parts);
+  // Of a file, only what the site shows is kept here.
+  const file = shown.file && { file: '' };
+  return shownDifferences(shown, { ...givenShowing(givenParts(atSite(parts)), drop, profile, undefined), ...file });
 }
+
+/** Parts that could not be given and are tried again. */
+const failedViews = (parts: readonly KeptPart[]): DropPageView['failed'] =>
+  parts.flatMap(({ part, failed, retryAt }) =>
+    failed === undefined ? [] : [{ part: PARTS[part].label, why: failed, retryAt: retryAt?.toISOString() }],
+  );
 
 const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/"/g, '&quot;').replace(/</g, '&lt;');
 
@@ -88,7 +101,7 @@ function embedOf(link: string | undefined, title: string, { embeds }: SiteProfil
 export async function lookAtDrop(dropId: string): Promise<DropPageView> {
   const db = database();
   const drop = found(await dropById(db, dropId), 'drop');
-  const [sheet, record, events, matches, reviews, given, requests] = await Promise.all([
+  const [sheet, record, events, matches, reviews, given, requests, parts] = await Promise.all([
     lookAtSheet(drop.videoId),
     recordOf(db, drop.videoId),
     eventsOf(db, [dropId]),
@@ -96,17 +109,20 @@ export async function lookAtDrop(dropId: string): Promise<DropPageView> {
     reviewsOf(db, [dropId]),
     givenTo(db, dropId),
     requestsOf(db, dropId),
+    partsOfDrop(db, drop),
   ]);
   const channel = found(
     sheet.channels.find(({ id }) => id === drop.channelId),
     'channel',
   );
-  const { abilities, chapters } = site(channel.site).profile;
+  const { profile } = site(channel.site);
+  const { abilities } = profile;
   const names: Names = (id) => channel.playlists.find((playlist) => playlist.id === id)?.title ?? id;
-  const open = reviews.find(({ endedAt }) => !endedAt);
+  const review = reviews.find(({ endedAt }) => !endedAt);
   const expected =
-    open && reviewExpected(open.handedInAt, abilities.reviewHours, await reviewSeconds(db, channel.site));
-  const differences = differencesOf(drop);
+    review && reviewExpected(review.handedInAt, abilities.reviewHours, await reviewSeconds(db, channel.site));
+  const differences = differencesAt(drop, parts, profile);
+  const open = undecided(differences).map(({ part }) => part);
   const title = channel.words.title || sheet.title;
   return {
     id: drop.id,
@@ -118,11 +134,12 @@ export async function lookAtDrop(dropId: string): Promise<DropPageView> {
     matches: matches.map((match) => matchView(match, drop, record)),
     length: record.cut?.facts?.duration,
     differences,
-    mayTakeOver: mayTakeOver(undecided(differences), chapters?.way === 'description'),
+    mayTakeOver: mayTakeOver([...new Set(open)], profile),
+    failed: failedViews(parts),
     readAt: drop.readAt?.toISOString(),
     reviews: reviewViews(reviews, names),
     expected: expected && { ...expected, from: expected.from.toISOString(), to: expected.to.toISOString() },
-    given: givenViews(given, drop, names),
+    given: givenViews(givenBefore(given), names),
     requests: requests.map((request) => ({ ...request, at: request.at.toISOString() })),
     embed: embedOf(drop.link, title, abilities, channel.values.embedding.value !== false),
   };

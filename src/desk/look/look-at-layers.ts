@@ -1,6 +1,7 @@
 import { fieldsTaken } from '@/core/declarations';
 import { inForce, type LayerAt, partsByPattern, patternFinding, sourceWords } from '@/core/defaults';
 import { dayInWords } from '@/core/fitting';
+import { PARTS, partNames } from '@/core/parts';
 import { shelfNamesIn } from '@/core/words';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { firstUndone, lastMade } from '@/store/changes';
@@ -8,7 +9,7 @@ import { allChannels, type Channel } from '@/store/channels';
 import { filesInNoSeries, recentFileNames } from '@/store/cuts';
 import { type Database, database } from '@/store/database';
 import type { LayerKey } from '@/store/defaults';
-import { linksSent } from '@/store/drops';
+import { linksSent } from '@/store/drop-parts';
 import { type Series, seriesById } from '@/store/series';
 import { allShelfLinks } from '@/store/shelf';
 import { newestVideo, videosBySeries, videosForLayers } from '@/store/videos';
@@ -140,7 +141,10 @@ export async function lookAtLinks(): Promise<LinksView> {
     keptLayers(db),
     allChannels(db),
     videosForLayers(db),
-    linksSent(db),
+    linksSent(
+      db,
+      partNames().filter((part) => PARTS[part].texts),
+    ),
     canStep(SHELF_SUBJECT),
   ]);
   const names = new Map<string, Pick<LayerAt, 'layer' | 'name'>>();
@@ -160,10 +164,10 @@ export async function lookAtLinks(): Promise<LinksView> {
     for (const link of usedBy(own)) uses.push({ link, kind: 'video', videoId: id, says: title });
   }
   const shelf = new Map(links.map((link) => [link.name, link]));
-  for (const { videoId, channelId, shelf: sentWith, sentWords = '' } of sent) {
+  for (const { videoId, channelId, shelf: sentWith, texts } of sent) {
     for (const [link, { url }] of Object.entries(sentWith)) {
       // A site that takes no links, or a text by hand, has left it out.
-      if (!sentWords.includes(JSON.stringify(url).slice(1, -1))) continue;
+      if (!texts.includes(JSON.stringify(url).slice(1, -1))) continue;
       const says = `${titles.get(videoId) ?? ''} on ${names.get(channelId)?.name ?? ''}`;
       uses.push({ link, kind: 'sent', videoId, says, older: shelf.get(link)?.url === url ? undefined : url });
     }

@@ -1,6 +1,7 @@
 import { declarationsInForce } from '@/core/declarations';
 import { beforeFold, searchFindings } from '@/core/fitting';
 import { hasShape, SHAPES, type Shape } from '@/core/framing';
+import { isSame, undecidedParts } from '@/core/parts';
 import { type FileHabit, remediesFor, setOf, shownSize } from '@/core/renditions';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
@@ -8,6 +9,7 @@ import { firstUndone, lastMade } from '@/store/changes';
 import { allChannels, type Channel } from '@/store/channels';
 import { betterCut, sameCutElsewhere } from '@/store/cuts';
 import { database } from '@/store/database';
+import { atSite, type KeptPart, partsOfDrops, shownOtherwise } from '@/store/drop-parts';
 import { type Drop, type DropEvent, dropsOf, eventsOf } from '@/store/drops';
 import { type EarlyUpload, earlyUploadsOf } from '@/store/early-uploads';
 import { jobsOf } from '@/store/jobs';
@@ -50,6 +52,7 @@ function sheetChannel(
   digestAtSite: string | undefined,
   early: EarlyView | undefined,
   matched: ReadonlySet<string>,
+  parts: readonly KeptPart[],
 ): SheetChannel {
   const profile = profileAt(site(channel.site).profile, channel);
   const meant = meantWords(record, channel, drop, profile);
@@ -83,14 +86,14 @@ function sheetChannel(
     values: fields,
     beneath: drop ? inForceAt(record.layers, record.video, channel, { ...drop, own: {} }) : fields,
     drop: drop && {
-      ...dropView(drop, record.cut, digestAtSite, profile.abilities, matched.has(drop.id)),
+      ...dropView(drop, record.cut, digestAtSite, profile.abilities, matched.has(drop.id), changedThereOf(drop, parts)),
       actions: actionsFor(drop, profile, meant.end),
     },
     early,
     events: events
       .filter((event) => event.dropId === drop?.id)
       .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
-    changes: changesSince(record, channel, drop, meant),
+    changes: changesSince(record, channel, drop, atSite(parts), meant),
     layersChanged: haveLayersChanged(record, channel, drop, meant, profile),
   };
 }
@@ -109,6 +112,10 @@ function textOfRecord(
   return { recordText, recordMoved: textOver !== undefined && textOver !== recordText };
 }
 
+/** The parts of a live video that somebody has changed at its site, until a person has decided. */
+const changedThereOf = ({ state }: Drop, parts: readonly KeptPart[]) =>
+  state === 'live' ? undecidedParts(shownOtherwise(parts)) : [];
+
 /** Whether defaults or links would give a drop something else today than they gave it when it was sent. */
 function haveLayersChanged(
   record: VideoRecord,
@@ -117,9 +124,9 @@ function haveLayersChanged(
   meant: MeantWords,
   profile: SiteProfile,
 ): boolean {
-  if (!drop?.sentWords || (drop.state !== 'held' && drop.state !== 'live')) return false;
+  if (drop?.state !== 'held' && drop?.state !== 'live') return false;
   const anew = { ...drop, sentWith: revisesWith(record.layers, record.video, channel, drop) };
-  return meantWords(record, channel, anew, profile).asText !== meant.asText;
+  return !isSame(meantWords(record, channel, anew, profile).parts, meant.parts);
 }
 
 /** How far the files are that go up before their drops are sent, by drop. */
@@ -170,7 +177,8 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     firstUndone(db, videoId),
     cut && measurementOf(db, cut.id),
   ]);
-  const [digestsAtSites, same, jobs, early, matches, matched] = await Promise.all([
+  const dropIds = drops.map(({ id }) => id);
+  const [digestsAtSites, same, jobs, early, matches, matched, parts] = await Promise.all([
     cutDigestsOf(
       db,
       drops.flatMap(({ renditionId }) => renditionId ?? []),
@@ -178,14 +186,9 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     cut && sameCutElsewhere(db, cut),
     readingJobs(db, cuts),
     earlyViews(drops.flatMap(({ id, state }) => (state === 'draft' ? id : []))),
-    matchesOf(
-      db,
-      drops.map(({ id }) => id),
-    ),
-    matchedAmong(
-      db,
-      drops.map(({ id }) => id),
-    ),
+    matchesOf(db, dropIds),
+    matchedAmong(db, dropIds),
+    partsOfDrops(db, dropIds),
   ]);
   const sameVideo = same && (await videoById(db, same.videoId));
   const ticked = tickedChannels(all, drops);
@@ -244,6 +247,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
         digestsAtSites.get(dropAt.get(channel.id)?.renditionId ?? ''),
         early.get(dropAt.get(channel.id)?.id ?? ''),
         matched,
+        parts.get(dropAt.get(channel.id)?.id ?? '') ?? [],
       ),
     ),
     matches: matches.flatMap((match) => {

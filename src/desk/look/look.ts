@@ -1,5 +1,6 @@
 import type { CutMeasures } from '@/core/delivery';
-import { isWorking, overdueMinutes, STOPS, stopsBehind, undecided } from '@/core/drop';
+import { isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
+import { PARTS, type PartName } from '@/core/parts';
 import type { SiteAbilities } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
 import { allAccounts } from '@/store/accounts';
@@ -64,6 +65,7 @@ export function dropsByVideo(drops: readonly Drop[]): Map<string, Drop[]> {
 /**
  * @param digestAtSite of the cut that the file at the site was made from, where that is known; then what its site can do
  * @param matched whether it is live, and a rights match waits for a person
+ * @param changedThere parts of a live video that somebody has changed at its site, until a person has decided
  */
 export function dropView(
   drop: Drop,
@@ -71,6 +73,7 @@ export function dropView(
   digestAtSite: string | undefined,
   { swapsFiles = false }: Pick<SiteAbilities, 'swapsFiles'>,
   matched: boolean,
+  changedThere: readonly PartName[] = [],
 ): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
@@ -90,7 +93,7 @@ export function dropView(
     opensAt: (drop.wordAt ?? drop.opensAt)?.toISOString(),
     onWord: drop.wordAt !== undefined,
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
-    changedThere: state === 'live' ? undecided(drop.shows).map(({ field }) => field) : [],
+    changedThere: changedThere.map((part) => PARTS[part].label),
     matched,
     versions: drop.versions ?? [],
     otherFileStays: !swapsFiles,

@@ -90,32 +90,57 @@ export function fieldgate(address: string): SiteAdapter {
     carry: async (session, begun, file, onProgress, signal) =>
       carryInParts(session, ownAddress(address, begun.carry.work ?? ''), file, onProgress, signal),
 
-    async describe(session, siteVideoId, words, privacy, password) {
-      await change(session, siteVideoId, {
-        headline: words.title,
-        about: words.text,
-        keywords: words.tags,
-        audience: privacy && AUDIENCE[privacy],
-        ...(privacy === 'password' && { password }),
-        credits: words.declared?.credits,
-      });
-      if (!words.chapters) return;
-      const markers = words.chapters.map(({ title }, index) => ({
-        name: title,
-        note: '',
-        colour: '',
-        on: 'timeline' as const,
-        hidden: false,
-        time: words.chapterTimes?.[index] ?? ZERO,
-        length: ZERO,
-      }));
-      const request = {
-        method: 'PUT' as const,
-        bytes: writeWebvtt({ markers, end: words.duration }),
-        type: 'text/vtt',
-      };
-      await askSite(session, at(siteVideoId, '/chapters'), request);
-    },
+    gives: [
+      {
+        parts: ['privacy', 'title', 'text', 'tags', 'credits'],
+        async give(session, siteVideoId, { title, text, tags, privacy, credits }) {
+          await change(session, siteVideoId, {
+            headline: title,
+            about: text,
+            keywords: tags,
+            audience: privacy && AUDIENCE[privacy.to],
+            ...(privacy?.to === 'password' && { password: privacy.password }),
+            credits: credits && (credits.credits ?? []),
+          });
+        },
+      },
+      {
+        parts: ['chapters'],
+        async give(session, siteVideoId, { chapters }) {
+          const markers = (chapters?.lines ?? []).map(({ title }, index) => ({
+            name: title,
+            note: '',
+            colour: '',
+            on: 'timeline' as const,
+            hidden: false,
+            time: chapters?.times[index] ?? ZERO,
+            length: ZERO,
+          }));
+          const bytes = writeWebvtt({ markers, end: chapters?.duration });
+          await askSite(session, at(siteVideoId, '/chapters'), { method: 'PUT', bytes, type: 'text/vtt' });
+        },
+      },
+      {
+        parts: ['picture'],
+        async give(session, siteVideoId, { picture }) {
+          const request = picture ? { method: 'PUT' as const, ...picture } : { method: 'DELETE' as const };
+          await askSite(session, at(siteVideoId, '/cover'), request);
+        },
+      },
+      {
+        parts: ['captions'],
+        give: (session, siteVideoId, { captions = [] }) =>
+          putCaptions(session, at(siteVideoId), captions, async () => {
+            return (await workOf(session, siteVideoId)).captions.map(({ language }) => language);
+          }),
+      },
+      {
+        parts: ['playlists'],
+        async give(session, siteVideoId, { playlists: ids }) {
+          await askSite(session, at(siteVideoId, '/collections'), { method: 'PUT', json: { ids } });
+        },
+      },
+    ],
 
     async status(session, siteVideoId) {
       const work = await workOf(session, siteVideoId);
@@ -142,26 +167,17 @@ export function fieldgate(address: string): SiteAdapter {
         tags: work.keywords,
         chapters: work.chapters.map(({ seconds, title }) => shownChapter(seconds, title, work.seconds)),
         privacy: PRIVACY[work.audience],
-        groups: work.collections.map(({ id }) => id),
-        pictureDigest: work.thumbnail?.sha256,
-        fileDigest: work.file?.sha256,
+        playlists: work.collections.map(({ id }) => id),
+        picture: work.thumbnail?.sha256,
+        file: work.file?.sha256,
         captions: work.captions.map(({ language }) => language),
-        declared: { credits: work.credits.map(({ role, name }) => ({ role, name })) },
+        credits: { credits: work.credits.map(({ role, name }) => ({ role, name })) },
       };
     },
 
     async remove(session, siteVideoId) {
       await evenIfGone(askSite(session, at(siteVideoId), { method: 'DELETE' }));
     },
-
-    async picture(session, siteVideoId, bytes, type) {
-      await askSite(session, at(siteVideoId, '/cover'), { method: 'PUT', bytes, type });
-    },
-
-    captions: (session, siteVideoId, tracks) =>
-      putCaptions(session, at(siteVideoId), tracks, async () => {
-        return (await workOf(session, siteVideoId)).captions.map(({ language }) => language);
-      }),
 
     groups: {
       async list(session, siteChannelId) {
@@ -172,9 +188,6 @@ export function fieldgate(address: string): SiteAdapter {
         const request = { method: 'POST' as const, key, json: { title } };
         const made = await askSite(session, portfolioAt(siteChannelId, '/collections'), request);
         return toGroup(await collectionShape.validate(made));
-      },
-      async place(session, siteVideoId, ids) {
-        await askSite(session, at(siteVideoId, '/collections'), { method: 'PUT', json: { ids } });
       },
     },
   };

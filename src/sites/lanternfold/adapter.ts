@@ -1,5 +1,6 @@
 import { array, boolean, type InferType, number, object, string } from 'yup';
 import type { Privacy } from '@/core/delivery';
+import { byGroup } from '@/core/parts';
 import { askWords, mayAgree, needsPerson, type RightsMatch } from '@/core/rights';
 import { type Fraction, floor, fraction, toNumber, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
@@ -105,16 +106,42 @@ export function lanternfold(address: string): SiteAdapter {
     carry: async (session, begun, file, onProgress, signal) =>
       carryByTus(session, ownAddress(address, begun.carry.uploadUrl ?? ''), file, onProgress, signal),
 
-    async describe(session, siteVideoId, words, privacy) {
-      const json = {
-        title: words.title,
-        description: words.text,
-        tags: words.tags,
-        visibility: privacy && visibilityFor(privacy),
-        ...toLanternfold(words.declared ?? {}),
-      };
-      await askSite(session, at(siteVideoId), { method: 'PATCH', json });
-    },
+    gives: [
+      {
+        parts: [
+          ...(['privacy', 'title', 'text', 'chapters', 'tags'] as const),
+          ...(['about', 'audience', 'permissions', 'money', 'telling'] as const),
+        ],
+        async give(session, siteVideoId, { title, text, tags, privacy, ...groups }) {
+          const { about, audience, permissions, money, telling } = groups;
+          const declared = { ...about, ...audience, ...permissions, ...money, ...telling };
+          const visibility = privacy && visibilityFor(privacy.to);
+          const json = { title, description: text, tags, visibility, ...toLanternfold(declared) };
+          await askSite(session, at(siteVideoId), { method: 'PATCH', json });
+        },
+      },
+      {
+        parts: ['picture'],
+        async give(session, siteVideoId, { picture }) {
+          const request = picture ? { method: 'PUT' as const, ...picture } : { method: 'DELETE' as const };
+          await askSite(session, at(siteVideoId, '/thumbnail'), request);
+        },
+      },
+      {
+        parts: ['captions'],
+        give: (session, siteVideoId, { captions = [] }) =>
+          putCaptions(session, at(siteVideoId), captions, async () => {
+            const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
+            return video.captions.map(({ language }) => language);
+          }),
+      },
+      {
+        parts: ['playlists'],
+        async give(session, siteVideoId, { playlists: ids }) {
+          await askSite(session, at(siteVideoId, '/playlists'), { method: 'PUT', json: { ids } });
+        },
+      },
+    ],
 
     async status(session, siteVideoId) {
       const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
@@ -147,11 +174,11 @@ export function lanternfold(address: string): SiteAdapter {
         tags: video.tags,
         chapters: video.chapters.map(({ seconds, title }) => shownChapter(seconds, title, video.seconds)),
         privacy: PRIVACY[video.visibility],
-        groups: video.playlists.map((playlist) => playlist.id),
-        pictureDigest: video.thumbnail?.sha256,
-        fileDigest: video.file?.sha256,
+        playlists: video.playlists.map((playlist) => playlist.id),
+        picture: video.thumbnail?.sha256,
+        file: video.file?.sha256,
         captions: video.captions.map(({ language }) => language),
-        declared: fromLanternfold(video),
+        ...byGroup(fromLanternfold(video)),
       };
     },
 
@@ -171,16 +198,6 @@ export function lanternfold(address: string): SiteAdapter {
       });
     },
 
-    captions: (session, siteVideoId, tracks) =>
-      putCaptions(session, at(siteVideoId), tracks, async () => {
-        const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
-        return video.captions.map(({ language }) => language);
-      }),
-
-    async picture(session, siteVideoId, bytes, type) {
-      await askSite(session, at(siteVideoId, '/thumbnail'), { method: 'PUT', bytes, type });
-    },
-
     groups: {
       async list(session, siteChannelId) {
         const found = await askSite(session, channelAt(siteChannelId, '/playlists'));
@@ -191,9 +208,6 @@ export function lanternfold(address: string): SiteAdapter {
         return toGroup(
           await playlistShape.validate(await askSite(session, channelAt(siteChannelId, '/playlists'), request)),
         );
-      },
-      async place(session, siteVideoId, ids) {
-        await askSite(session, at(siteVideoId, '/playlists'), { method: 'PUT', json: { ids } });
       },
     },
   };

@@ -72,12 +72,18 @@ export function pipwire(address: string): SiteAdapter {
       return carryByRange(session, clip, file, confirmed, onProgress, signal, pipwireExplains);
     },
 
-    async describe(session, siteVideoId, words) {
-      if (words.text === undefined) return;
-      const { moment } = await postOf(session, siteVideoId);
-      const json = { words: words.text, ...(moment === null ? {} : { moment }) };
-      await ask(session, postAt(siteVideoId, '/words'), { method: 'PUT', json });
-    },
+    gives: [
+      {
+        // A post has its words and its moment together, so that what is not given is said as it is there.
+        parts: ['text', 'moment'],
+        async give(session, siteVideoId, { text, moment }) {
+          const there = await postOf(session, siteVideoId);
+          const at = moment === undefined ? there.moment : moment === '' ? null : Number(toDecimal(moment, 3));
+          const json = { words: text ?? there.words, ...(at === null ? {} : { moment: at }) };
+          await ask(session, postAt(siteVideoId, '/words'), { method: 'PUT', json });
+        },
+      },
+    ],
 
     async status(session, siteVideoId) {
       const post = await postOf(session, siteVideoId);
@@ -98,25 +104,14 @@ export function pipwire(address: string): SiteAdapter {
     async readBack(session, siteVideoId) {
       const post = await postOf(session, siteVideoId);
       return {
-        title: undefined,
         text: post.words,
-        tags: undefined,
-        chapters: undefined,
-        groups: undefined,
         privacy: post.out ? 'everyone' : 'private',
-        pictureDigest: undefined,
-        fileDigest: post.sum ?? undefined,
+        file: post.sum ?? undefined,
       };
     },
 
     async remove(session, siteVideoId) {
       await evenIfGone(ask(session, postAt(siteVideoId), { method: 'DELETE' }));
-    },
-
-    async moment(session, siteVideoId, time) {
-      const { words } = await postOf(session, siteVideoId);
-      const json = { words, moment: Number(toDecimal(time, 3)) };
-      await ask(session, postAt(siteVideoId, '/words'), { method: 'PUT', json });
     },
   };
 }

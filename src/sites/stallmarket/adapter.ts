@@ -81,11 +81,23 @@ export function stallmarket(address: string): SiteAdapter {
       await carryAsForm(session, to, 'clip', file, onProgress, signal, stallmarketExplains);
     },
 
-    async describe(session, siteVideoId, words) {
-      // With nothing in it too: the clip is handed in for review by this.
-      const json = { title: words.title, text: words.text, products: words.declared?.products };
-      await ask(session, clipAt(siteVideoId), { method: 'PATCH', json });
-    },
+    gives: [
+      {
+        parts: ['title', 'text', 'products'],
+        async give(session, siteVideoId, { title, text, products }) {
+          // By this the clip is handed in for review.
+          const json = { title, text, products: products && (products.products ?? []) };
+          await ask(session, clipAt(siteVideoId), { method: 'PATCH', json });
+        },
+      },
+      {
+        parts: ['picture'],
+        async give(session, siteVideoId, { picture }) {
+          const request = picture ? { method: 'PUT' as const, ...picture } : { method: 'DELETE' as const };
+          await ask(session, clipAt(siteVideoId, '/picture'), request);
+        },
+      },
+    ],
 
     async status(session, siteVideoId) {
       const clip = await clipOf(session, siteVideoId);
@@ -106,22 +118,15 @@ export function stallmarket(address: string): SiteAdapter {
       return {
         title: clip.title,
         text: clip.text,
-        tags: undefined,
-        chapters: undefined,
-        groups: undefined,
         privacy: clip.visible ? 'everyone' : 'private',
-        pictureDigest: clip.picture,
-        fileDigest: clip.digest,
-        declared: { products: clip.products },
+        picture: clip.picture,
+        file: clip.digest,
+        products: { products: clip.products },
       };
     },
 
     async remove(session, siteVideoId) {
       await evenIfGone(ask(session, clipAt(siteVideoId), { method: 'DELETE' }));
-    },
-
-    async picture(session, siteVideoId, bytes, type) {
-      await ask(session, clipAt(siteVideoId, '/picture'), { method: 'PUT', bytes, type });
     },
   };
 }

@@ -20,6 +20,7 @@ import * as notices from './018-notices';
 import * as afterOpening from './019-after-opening';
 import * as askedAndConfirmed from './020-asked-and-confirmed';
 import * as actsThatStop from './021-acts-that-stop';
+import * as parts from './022-parts';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -44,4 +45,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '019-after-opening': afterOpening,
   '020-asked-and-confirmed': askedAndConfirmed,
   '021-acts-that-stop': actsThatStop,
+  '022-parts': parts,
 };

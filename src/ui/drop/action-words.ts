@@ -17,9 +17,9 @@ function agreeWords(asks: RightsAsk | undefined): string {
 
 /** What the button for trying again says: what it does, where somebody has changed at the site what waits there. */
 export function tryAgainWords({ snag }: Pick<DropView, 'snag'>): string {
-  const { at, kind, fields } = snag ?? {};
+  const { at, kind, parts } = snag ?? {};
   if (at !== 'held' || kind !== 'difference') return BUTTONS.tryAgain;
-  return fields?.includes('privacy') ? 'Close it there again' : 'Set its time there again';
+  return parts?.includes('privacy') ? 'Close it there again' : 'Set its time there again';
 }
 
 /** What each action says on its button. */

@@ -1,18 +1,20 @@
 import { STOP_WORDS } from '@/core/drop';
+import { givenParts } from '@/core/parts';
 import { meantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
 import type { SiteChecks } from '@/sites/contract';
 import { database, transaction } from '@/store/database';
 import { noteHandedIn, noteReviewed } from '@/store/reviews';
+import { giveParts, partsThere } from './give';
 import { lookAgain, SnagFound, type Step, type StepContext } from './step';
 import { keepVersions } from './versions';
-import { giveWords } from './words';
 
 /** Towards cleared: the site's checks and reviews are passed. */
 export const clear: Step = async (context) => {
   const { drop, adapter, session, profile, now } = context;
   // After something was turned down in review, its words go once more, as they are now.
-  if (drop.sentWords === undefined) await giveWords(context, drop.siteVideoId ?? '');
+  const there = await partsThere(context);
+  if (Object.values(there).every((part) => part?.given === undefined)) await giveParts(context, drop.siteVideoId ?? '');
   const { checks, matches, versions } = await adapter.status(session, drop.siteVideoId ?? '');
   await transaction((trx) => hearOfMatches(trx, drop, matches));
   await keepVersions(context, versions);
@@ -27,11 +29,15 @@ export const clear: Step = async (context) => {
 };
 
 /** Keeps each time that it is handed in for review, and what came of it. */
-async function hearOfReview({ drop, channel, record, profile }: StepContext, checks: SiteChecks): Promise<void> {
+async function hearOfReview(context: StepContext, checks: SiteChecks): Promise<void> {
+  const { drop, channel, record, profile } = context;
   const db = database();
-  const given = meantWords(record, channel, drop, profile).asText;
+  const given = JSON.stringify({
+    ...meantWords(record, channel, drop, profile).parts,
+    ...givenParts(await partsThere(context)),
+  });
   // Its answer may be there at the first look.
-  await noteHandedIn(db, { id: drop.id, since: drop.stateSince }, channel.site, drop.sentWords ?? given);
+  await noteHandedIn(db, { id: drop.id, since: drop.stateSince }, channel.site, given);
   if (checks.verdict === 'passed') await noteReviewed(db, drop.id, { approved: true });
   if (checks.verdict === 'found')
     await noteReviewed(db, drop.id, { approved: false, reason: checks.what, remedy: checks.remedy });

@@ -1,3 +1,6 @@
+import { isSame } from '@/core/parts';
+import { noteGivenParts } from '@/store/drop-parts';
+import { noteParts, partsThere } from './give';
 import { showTo } from './show-to';
 import type { Step } from './step';
 
@@ -6,9 +9,14 @@ export const close: Step = async (context) => {
   const { drop } = context;
   const notYet = await showTo(context, 'private');
   if (notYet) return notYet;
-  const sentWords = drop.sentWords && JSON.stringify({ ...JSON.parse(drop.sentWords), privacy: 'private' });
+  const there = await partsThere(context);
+  const isGiven = Object.values(there).some((part) => part?.given !== undefined);
+  const closed = { privacy: { to: 'private' as const } };
+  if (isGiven && !isSame(there.privacy?.given, closed.privacy)) {
+    await noteParts(context, (trx) => noteGivenParts(trx, drop, closed));
+  }
   return {
-    move: sentWords ? 'closed' : 'closedUnproofed',
+    move: isGiven ? 'closed' : 'closedUnproofed',
     says: 'Closed: private now',
     fields: {
       openedTo: 'private',
@@ -18,7 +26,6 @@ export const close: Step = async (context) => {
       confirmedOpensAt: undefined,
       releasedFor: undefined,
       liveAt: drop.liveAt ?? new Date(),
-      sentWords,
     },
   };
 };

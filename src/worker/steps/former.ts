@@ -1,9 +1,8 @@
 import { isWider } from '@/core/drop';
 import { meantWords } from '@/desk/drop/meant';
+import { transaction } from '@/store/database';
+import { forgetGiven } from '@/store/drop-parts';
 import type { StepContext } from './step';
-
-/** Its words are those of before until they are given once more. */
-const NOTHING_GIVEN = { former: undefined, sentWords: undefined, versions: undefined };
 
 /** Puts the better file in the place of the live video's, where the site can: from here on the drop is that video again. */
 export async function swapFile(context: StepContext): Promise<void> {
@@ -12,8 +11,12 @@ export async function swapFile(context: StepContext): Promise<void> {
   if (former?.ends !== 'swap' || !drop.siteVideoId) return;
   await adapter.takePlace?.(session, former.siteVideoId, drop.siteVideoId);
   const { siteVideoId, link, openedTo } = former;
-  const now = { siteVideoId, link, openedTo, confirmedTo: openedTo, ...NOTHING_GIVEN };
-  await keep(now);
+  const now = { siteVideoId, link, openedTo, confirmedTo: openedTo, former: undefined, versions: undefined };
+  await transaction(async (trx) => {
+    await keep(now, trx);
+    // Its parts are those of before until they are given once more.
+    await forgetGiven(trx, drop);
+  });
   Object.assign(drop, now);
 }
 

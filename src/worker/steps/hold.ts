@@ -1,5 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { isWider } from '@/core/drop';
+import { hasAll } from '@/core/parts';
 import { instantOf, isMissed, openingOf, shownIn } from '@/core/release';
 import type { Use } from '@/core/work';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
@@ -9,6 +10,7 @@ import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
 import type { Drop } from '@/store/drops';
 import { askOfSight, untilNoneArrives } from './ask';
+import { partsThere } from './give';
 import { confirmTime, lookAtHeld } from './look-at-held';
 import { NO_TIME, narrow } from './narrow';
 import { SnagFound, type Step, type StepContext, type StepEnd } from './step';
@@ -74,7 +76,7 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
   const { drop, now } = context;
   const left = (until.getTime() - now.getTime()) / 1000;
   if (!drop.wordAt) {
-    if (meant.asText !== drop.sentWords && left <= LAST_LOOK_SECONDS) {
+    if (left <= LAST_LOOK_SECONDS && !hasAll(await partsThere(context), meant.parts)) {
       return { move: 'outdated', says: 'Changed since it was checked: checked once more before it opens' };
     }
   }
@@ -135,9 +137,9 @@ async function keepTime(context: StepContext, meant: MeantWords, until: Date, st
   const { drop, adapter, session, keep, profile } = context;
   const showing = meant.waitsFor === 'first showing';
   const byTime = showing || meant.waitsFor === 'at a time';
-  const given = profile.keepsTime && byTime && meant.asText === drop.sentWords;
   const { openAt } = adapter;
-  if (!given || !openAt) return keepNoTime(context, meant);
+  const given = profile.keepsTime && byTime && openAt && hasAll(await partsThere(context), meant.parts);
+  if (!given) return keepNoTime(context, meant);
   const siteVideoId = drop.siteVideoId ?? '';
   // The same time may be that of a first showing now, or no longer.
   const isTold = drop.siteOpensAt?.getTime() === until.getTime();
@@ -150,9 +152,7 @@ async function keepTime(context: StepContext, meant: MeantWords, until: Date, st
   const { opensAt } = await adapter.status(session, siteVideoId);
   if (opensAt?.getTime() === until.getTime()) return confirmTime(context, until);
   await keepNoTime(context, meant);
-  throw new SnagFound('difference', `${profile.name} does not keep the time that it was told`, 'Try again', {
-    fields: ['opening time'],
-  });
+  throw new SnagFound('difference', `${profile.name} does not keep the time that it was told`, 'Try again');
 }
 
 /** Takes a time back that the site was told. Where it has come meanwhile, that closes the video again. */

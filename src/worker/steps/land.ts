@@ -6,8 +6,8 @@ import { files } from '@/store/files/folder';
 import { renditionById } from '@/store/renditions';
 import { carryRendition, fileNameFor } from '../line/carry-rendition';
 import { SpeedLog } from '../line/speed-log';
+import { giveParts } from './give';
 import { SnagFound, type Step } from './step';
-import { giveWords } from './words';
 
 /** Towards landed: every byte is at the site, and the words with them. */
 export const land: Step = async (context) => {
@@ -34,7 +34,7 @@ export const land: Step = async (context) => {
     so: drop,
   });
   await keep({ bytesSent: rendition.size, progress: { says: 'setting title, text and picture' } });
-  await giveWords(context, begun.siteVideoId);
+  await giveParts(context, begun.siteVideoId);
   return {
     move: 'landed',
     says: `${STOP_WORDS.landed}: ${binarySize(rendition.size)}`,

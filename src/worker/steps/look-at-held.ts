@@ -1,4 +1,5 @@
 import { isWider, OPEN_TO, openEnd } from '@/core/drop';
+import { differencesOf } from '@/core/parts';
 import { needsPerson } from '@/core/rights';
 import type { MeantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
@@ -43,12 +44,12 @@ export async function lookAtHeld(
     await keep({ openedTo: privacy });
     drop.openedTo = privacy;
     if (ours) return { status, openedByIt, ends: (await narrow(context, meant)) ?? { again: 1, fields: {} } };
-    const differences = [{ field: 'privacy', meant: meant.privacy, shown: privacy }];
+    const differences = differencesOf('privacy', meant.privacy, privacy);
     throw new SnagFound(
       'difference',
       `Somebody has opened it ${OPEN_TO[openEnd(privacy)]} on ${profile.name}`,
       'Close it there until it is to open, or open it now',
-      { fields: ['privacy'], differences },
+      { parts: ['privacy'], differences },
     );
   }
   if (profile.keepsTime && opensAt?.getTime() !== told?.getTime()) {
@@ -63,7 +64,6 @@ export async function lookAtHeld(
         'difference',
         `Somebody has changed the time at which ${profile.name} opens it`,
         'Set its time there once more, or set another',
-        { fields: ['opening time'] },
       );
     }
   }

@@ -1,12 +1,15 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { type End, isOpenTo, isWider } from '@/core/drop';
+import { hasAll } from '@/core/parts';
 import { instantOf, isMissed } from '@/core/release';
 import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
 import { database, transaction } from '@/store/database';
+import { noteShownAsMeant, partsOfDrop, shownOtherwise } from '@/store/drop-parts';
 import { type Drop, dropById } from '@/store/drops';
 import { videoById } from '@/store/videos';
 import { retireFormer, swapFile } from './former';
+import { partsThere } from './give';
 import { showTo } from './show-to';
 import type { Step, StepContext, StepEnd } from './step';
 
@@ -27,12 +30,14 @@ export const open: Step = async (context) => {
   const { drop, record } = context;
   const meant = meantBy(context, record);
   // What was changed since it was proofed is proofed first, or waits for its moment.
-  if (meant.asText !== drop.sentWords || !goesToEnd(meant, drop)) return changedMeanwhile;
+  const isGiven = hasAll(await partsThere(context), meant.parts);
+  if (!isGiven || !goesToEnd(meant, drop)) return changedMeanwhile;
   if (await isTooLate(context, meant)) {
     return { move: 'notToOpen', says: 'Not opened: its time is over by too long', fields: { releasedFor: undefined } };
   }
   // Who sent other words has not opened what somebody closed at the site.
-  const staysAsThere = drop.liveAt !== undefined && drop.confirmedTo === meant.end && showsPrivacy(drop);
+  const staysAsThere =
+    drop.liveAt !== undefined && drop.confirmedTo === meant.end && (await showsOtherPrivacy(drop, meant.end));
   const before = { ...drop };
   if (!(await noteOpening(context, meant))) return changedMeanwhile;
   // A person’s word is not left to the site’s own time.
@@ -68,7 +73,10 @@ export const open: Step = async (context) => {
   };
 };
 
-const showsPrivacy = ({ shows }: Pick<Drop, 'shows'>) => shows?.some(({ field }) => field === 'privacy') === true;
+/** Whether it is shown to others than it is meant for, of which somebody was told. What was told of another end says nothing. */
+async function showsOtherPrivacy(drop: Drop, end: End): Promise<boolean> {
+  return drop.openedTo === end && shownOtherwise(await partsOfDrop(database(), drop)).privacy !== undefined;
+}
 
 const changedMeanwhile: StepEnd = { move: 'notToOpen', says: 'Not opened yet: it was changed meanwhile' };
 
@@ -87,10 +95,10 @@ async function noteOpening({ drop, channel, profile, keep }: StepContext, { end 
     const openAsked = (await dropById(trx, drop.id))?.openAsked === true;
     if (!goesToEnd(now, { ...drop, openAsked }) || now.end !== end) return false;
     // What was told of who saw it before says nothing of who is to see it now.
-    const shows = drop.openedTo === end ? drop.shows : drop.shows?.filter(({ field }) => field !== 'privacy');
+    if (drop.openedTo !== end) await noteShownAsMeant(trx, drop, 'privacy');
     // Where it is opened once more, that is when it opened.
     const opens = isOpenTo(end) && !isOpenTo(drop.openedTo);
-    const noted = { shows, openedAt: opens ? undefined : drop.openedAt };
+    const noted = { openedAt: opens ? undefined : drop.openedAt };
     await keep({ openedTo: end, ...noted }, trx);
     Object.assign(drop, noted);
     return true;

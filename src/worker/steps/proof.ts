@@ -1,53 +1,69 @@
+import { STOP_WORDS } from '@/core/drop';
 import {
   type Difference,
   differences,
-  fieldsMeant,
-  type GivenToSite,
-  givenFrom,
-  isGiven,
-  STOP_WORDS,
+  hasAll,
+  PARTS,
+  type PartName,
+  type PartsAtSite,
+  type PartsShown,
+  partNames,
   shownNow,
-} from '@/core/drop';
+} from '@/core/parts';
 import { tellShown } from '@/desk/differences/tell-shown';
-import { goesToEnd, type MeantWords, meantShowing, meantWords } from '@/desk/drop/meant';
+import { goesToEnd, meantShowing, meantWords } from '@/desk/drop/meant';
 import { refreshPlaylists } from '@/desk/site/playlists';
 import { database, transaction } from '@/store/database';
-import type { Drop } from '@/store/drops';
-import { givenTo } from '@/store/given-words';
+import { atSite, forgetGiven, type KeptPart, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop-parts';
 import { renditionById } from '@/store/renditions';
+import { giveParts, noteParts, partsThere } from './give';
 import { removeLeftBehind } from './left-behind';
 import { narrow } from './narrow';
 import { SnagFound, type Step, type StepContext } from './step';
-import { giveWords } from './words';
 
 const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : text).replace(/\n/g, ' / ');
 
 /** One difference as a colleague would say it. What is told by a digest alone has no words of its own. */
-function differenceWords(site: string, { field, meant, shown }: Difference): string {
-  if (field === 'file' || field === 'thumbnail') return `The ${field} on ${site} is not the one that was sent`;
+function differenceWords(site: string, { part, field, meant, shown }: Difference): string {
+  if (part === 'file' || part === 'picture') return `The ${field} on ${site} is not the one that was sent`;
   const [are, they] = field.endsWith('s') ? ['are', 'they'] : ['is', 'it'];
   return `The ${field} on ${site} ${are} “${short(shown)}”; ${they} should be “${short(meant)}”`;
 }
 
-/** What the site was given before what is meant now; undefined where it is given all. */
-async function wordsBefore({ id, sentWords }: Drop, { asText }: MeantWords): Promise<GivenToSite | undefined> {
-  if (sentWords !== asText) return givenFrom(sentWords);
-  // They were given before a stop in between.
-  return givenFrom((await givenTo(database(), id))[1]?.words);
-}
-
-/** Keeps and tells what somebody has changed at the site of a live video in fields that were not given now; it stops nothing. */
-async function noteTheirs({ drop, profile, keep }: StepContext, found: readonly Difference[]): Promise<void> {
-  const { all, fresh } = shownNow(drop.shows ?? [], found);
-  const shows = all.length > 0 ? all : undefined;
+/** Keeps and tells what somebody has changed at the site of a live video in parts that were not given now; it stops nothing. */
+async function noteTheirs(context: StepContext, showing: PartsShown, reading: PartsShown): Promise<void> {
+  const { drop, profile, keep } = context;
   await transaction(async (trx) => {
-    await keep({ shows }, trx);
+    await keep({}, trx);
+    const { kept, fresh } = shownNow(shownOtherwise(await partsOfDrop(trx, drop)), showing, reading);
+    await noteShownParts(trx, drop, kept);
     await tellShown(trx, drop, profile.name, fresh);
   });
-  Object.assign(drop, { shows });
 }
 
-/** Towards proofed: read back, and it is what we meant. Words that were changed since they were sent go first. */
+/** What a reading is held against: all but what could not be given, and need not be right before people see the video. */
+function toCompare(showing: PartsShown, there: PartsAtSite): PartsShown {
+  const failed = partNames().filter((part) => !PARTS[part].mustBeRight && there[part]?.failed !== undefined);
+  return onlyParts(
+    showing,
+    partNames().filter((part) => !failed.includes(part)),
+  );
+}
+
+const onlyParts = (values: PartsShown, parts: readonly PartName[]): PartsShown =>
+  Object.fromEntries(Object.entries(values).filter(([part]) => parts.includes(part as PartName)));
+
+/** Whether a part was given since this proofing began, so that nobody else can have changed it. */
+function isGivenNow(part: PartName, kept: readonly KeptPart[], context: StepContext): boolean {
+  const { drop, profile } = context;
+  if (part === 'file') return true;
+  const { givenAt } = kept.find((each) => each.part === part) ?? {};
+  if (givenAt && givenAt >= drop.stateSince) return true;
+  const along = PARTS[part].takenOverWith?.(profile);
+  return along !== undefined && isGivenNow(along, kept, context);
+}
+
+/** Towards proofed: read back, and it is what we meant. What was changed since it was given goes first. */
 export const proof: Step = async (context) => {
   const { drop, channel, record, adapter, profile, session } = context;
   const siteVideoId = drop.siteVideoId ?? '';
@@ -56,28 +72,31 @@ export const proof: Step = async (context) => {
   if (stillOpen) return stillOpen;
   // What went up in vain, where the live video stays after all.
   await removeLeftBehind(context);
-  const before = await wordsBefore(drop, meant);
-  if (meant.asText !== drop.sentWords) await giveWords(context, siteVideoId);
+  if (!hasAll(await partsThere(context), meant.parts)) await giveParts(context, siteVideoId);
   const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
-  const showing = meantShowing(meant, profile, rendition?.digest);
+  const kept = await partsOfDrop(database(), drop);
+  const showing = toCompare(meantShowing(meant, profile, rendition?.digest), atSite(kept));
   const reading = await adapter.readBack(session, siteVideoId);
   const all = differences(showing, reading);
-  const found = drop.liveAt ? all.filter(({ field }) => isGiven(field, before, givenFrom(meant.asText))) : all;
+  const found = drop.liveAt ? all.filter(({ part }) => isGivenNow(part, kept, context)) : all;
   if (found.length > 0) {
     const list = found.map((difference) => differenceWords(profile.name, difference));
-    const fields = found.map(({ field }) => field);
-    const remedy = fields.includes('file')
+    const parts = [...new Set(found.map(({ part }) => part))];
+    const remedy = parts.includes('file')
       ? 'Remove it and send it again'
-      : fields.includes('privacy')
+      : parts.includes('privacy')
         ? 'Try again to set it once more, or remove it there'
         : 'Try again to send the words once more, or keep what it shows';
-    // What the site shows is not what was sent, so the next try has to send it once more.
-    await context.keep({ sentWords: undefined });
-    throw new SnagFound('difference', list.join('. '), remedy, { fields, differences: found });
+    // What the site shows is not what it was given, so the next try has to give it once more.
+    await noteParts(context, async (trx) => {
+      await forgetGiven(trx, drop, parts);
+      await noteShownParts(trx, drop, shownNow({}, onlyParts(showing, parts), reading).kept);
+    });
+    throw new SnagFound('difference', list.join('. '), remedy, { parts, differences: found });
   }
-  if (drop.liveAt) await noteTheirs(context, all);
+  if (drop.liveAt) await noteTheirs(context, showing, reading);
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);
-  const says = `${STOP_WORDS.proofed}: ${fieldsMeant(showing)} fields read back as meant`;
+  const says = `${STOP_WORDS.proofed}: ${Object.keys(showing).length} parts read back as meant`;
   return { move: goesToEnd(meant, drop) ? 'proofedAndOpening' : 'proofedAndHeld', says };
 };

@@ -43,7 +43,7 @@ export class SnagFound extends Error {
     readonly kind: Snag['kind'],
     readonly what: string,
     readonly remedy: string,
-    readonly more: Pick<Snag, 'asks' | 'owner' | 'fields' | 'differences'> = {},
+    readonly more: Pick<Snag, 'asks' | 'owner' | 'parts' | 'differences'> = {},
   ) {
     super(what);
   }

@@ -1,6 +1,6 @@
 'use client';
 
-import { undecided } from '@/core/drop';
+import { type PartName, undecided } from '@/core/parts';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { useSure } from '@/ui/sure';
@@ -8,10 +8,10 @@ import { Part } from './part';
 import { TextDiff } from './text-diff';
 import type { DropHandle } from './use-drop';
 
-/** Fields that are told by a digest alone have no text to compare. */
-const WITHOUT_TEXT: Record<string, string> = {
+/** Parts that are told by a digest alone have no text to compare. */
+const WITHOUT_TEXT: { [N in PartName]?: string } = {
   file: 'The file there is not the one that was sent. Remove the video there and send it again.',
-  thumbnail: 'The picture there is another one.',
+  picture: 'The picture there is another one.',
   video: 'The video is gone from the site. Send it again, or remove it here.',
 };
 
@@ -23,7 +23,7 @@ export function Differences({ handle }: { handle: DropHandle }) {
   if (differences.length === 0) return null;
   const open = undecided(differences);
   const live = channel.drop?.state === 'live';
-  const rightable = open.length > 0 && !open.some(({ field }) => field === 'file' || field === 'video');
+  const rightable = open.length > 0 && !open.some(({ part }) => part === 'file' || part === 'video');
   const putRight = async () => {
     // What was changed here and not sent goes along.
     const question = {
@@ -40,14 +40,14 @@ export function Differences({ handle }: { handle: DropHandle }) {
       name={`Different on ${channel.siteName}`}
       says={live ? 'Somebody has changed it there. Nothing stands still for it.' : 'The video waits until you decide.'}
     >
-      {differences.map(({ field, meant, shown, left }) => (
+      {differences.map(({ part, field, meant, shown, left }) => (
         <section key={field} aria-label={field}>
           <h3 className="mb-1 flex gap-2">
             {field}
             {left && <span className="font-normal text-[13px] text-soft">left as it is</span>}
           </h3>
-          {WITHOUT_TEXT[field] ? (
-            <p>{WITHOUT_TEXT[field]}</p>
+          {WITHOUT_TEXT[part] ? (
+            <p>{WITHOUT_TEXT[part]}</p>
           ) : (
             <TextDiff was={meant} is={shown} wasName="As it was meant" isName={`As ${channel.siteName} shows it`} />
           )}

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { PartName } from '@/core/parts';
 import type { SheetChannel, SheetView } from '@/desk/look/views';
 import { findingsOf, isAsked, sectionStates } from './section-states';
 import { SECTIONS, sectionOf, snagPlace } from './sections';
@@ -81,8 +82,11 @@ describe('sections of a Sheet', () => {
     expect(sectionOf('declared-products')).toBe('declarations');
     expect(SECTIONS.indexOf('words')).toBeLessThan(SECTIONS.indexOf('markers'));
     const snag = { at: 'proofing', what: '', remedy: '' } as const;
-    expect(snagPlace({ ...snag, kind: 'difference', fields: ['title'] })).toBe('title');
-    expect(snagPlace({ ...snag, kind: 'difference', fields: ['captions'] })).toBeUndefined();
+    expect(snagPlace({ ...snag, kind: 'difference', parts: ['title'] })).toBe('title');
+    const leads = (part: PartName) => sectionOf(snagPlace({ ...snag, kind: 'difference', parts: [part] }) ?? 'cut');
+    expect((['text', 'picture', 'captions', 'playlists', 'audience'] as const).map(leads)).toEqual([
+      ...['words', 'picture', 'captions', 'words', 'declarations'],
+    ]);
     expect(snagPlace({ ...snag, kind: 'rights' })).toBe('cut');
     expect(snagPlace({ ...snag, kind: 'permission' })).toBeUndefined();
   });

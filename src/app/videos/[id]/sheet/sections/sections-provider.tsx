@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
-import type { SheetPlace } from '@/core/drop';
+import type { SheetPlace } from '@/core/parts';
 import { useTimeLine } from '../time-line/time-line-state';
 import type { SheetHandle } from '../use-sheet';
 import { type SectionState, sectionStates } from './section-states';

@@ -1,4 +1,5 @@
-import type { SheetPlace, Snag } from '@/core/drop';
+import type { Snag } from '@/core/drop';
+import { PARTS, type SheetPlace } from '@/core/parts';
 
 /** The sections of a Sheet, in the order of the work. */
 export const SECTIONS = [
@@ -28,25 +29,17 @@ export const SECTION_NAMES: Record<SectionId, string> = {
 /** The section in which a place is. */
 export function sectionOf(place: SheetPlace): SectionId {
   if (place === 'cut') return 'file';
-  if (place === 'chapters' || place === 'markers' || place === 'picture') return place;
+  if (place === 'chapters' || place === 'markers' || place === 'picture' || place === 'captions') return place;
   return place.startsWith('declared-') ? 'declarations' : 'words';
 }
 
 /** The id of a section on the page. */
 export const sectionAnchor = (id: SectionId) => `section-${id}`;
 
-const OF_DIFFERENCE: Record<string, SheetPlace> = {
-  title: 'title',
-  text: 'summary',
-  tags: 'tags',
-  chapters: 'chapters',
-  picture: 'picture',
-  privacy: 'privacy',
-};
-
 /** The place on the Sheet at which a snag is mended; undefined where it is mended at the site, or where it stands. */
-export function snagPlace({ kind, fields }: Snag): SheetPlace | undefined {
+export function snagPlace({ kind, parts }: Snag): SheetPlace | undefined {
   if (kind === 'file' || kind === 'processing' || kind === 'rights') return 'cut';
   if (kind === 'review') return 'summary';
-  return kind === 'difference' ? OF_DIFFERENCE[fields?.[0] ?? ''] : undefined;
+  const [part] = parts ?? [];
+  return kind === 'difference' && part ? PARTS[part].place : undefined;
 }

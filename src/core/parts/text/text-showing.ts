@@ -1,4 +1,4 @@
-import type { ChapterLine } from '@/core/time';
+import type { ChapterLine } from '../../time';
 
 /**
  * The text to write by hand that a site then shows as it does now: chapters that the record adds by itself are left out.

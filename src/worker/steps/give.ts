@@ -1,0 +1,146 @@
+import { buffer } from 'node:stream/consumers';
+import { readCaptions, writeWebvttCaptions } from '@/core/captions';
+import { PARTS, type PartName, type PartsGiven, partFindings, partsToGive } from '@/core/parts';
+import { movedCaptions } from '@/core/renditions';
+import { type MeantWords, meantWords } from '@/desk/drop/meant';
+import { pictureAt } from '@/desk/drop/picture-at';
+import type { VideoRecord } from '@/desk/drop/record';
+import { type CarriedParts, SiteError, type SiteGift } from '@/sites/contract';
+import { captionText } from '@/store/captions';
+import { type Database, database, transaction } from '@/store/database';
+import { atSite, noteAskedParts, noteFailedParts, noteGivenParts, partsOfDrop } from '@/store/drop-parts';
+import { addDropEvent } from '@/store/drops';
+import { files } from '@/store/files/folder';
+import { newId } from '@/store/ids';
+import { askOfSight } from './ask';
+import { SnagFound, type StepContext } from './step';
+
+/** What could not be given, and need not be right before people see the video, is tried again after so long. */
+const AGAIN_SECONDS = 600;
+
+/** Captions as they fit the file that is sent: where its start is left off, they come earlier. */
+async function captionsFor(id: string, { cut }: VideoRecord, { remedies }: MeantWords): Promise<string> {
+  const text = (await captionText(database(), id)) ?? '';
+  if (!cut?.facts || (!remedies.from && !remedies.to && !remedies.without)) return text;
+  return writeWebvttCaptions(movedCaptions(readCaptions(Buffer.from(text)).captions, remedies, cut.facts));
+}
+
+/** Parts as a site is given them: those that stand for files with what is in these. */
+async function carried({ record, profile }: StepContext, meant: MeantWords, values: PartsGiven) {
+  const { picture, captions, privacy: _, file: _file, video: _video, ...plain } = values;
+  const parts: Partial<CarriedParts> = { ...plain };
+  if (picture !== undefined) {
+    const chosen = pictureAt(record, profile);
+    // A thumbnail has a few megabytes at most, so it may be held as a whole.
+    parts.picture = picture && chosen ? { bytes: await buffer(files().open(chosen.fileKey)), type: chosen.type } : '';
+  }
+  if (captions) {
+    parts.captions = await Promise.all(
+      captions.map(async ({ id, language }) => ({ language, webvtt: await captionsFor(id, record, meant) })),
+    );
+  }
+  return parts;
+}
+
+/** What is known of the parts at the drop’s site now. */
+export const partsThere = async ({ drop }: Pick<StepContext, 'drop'>) => atSite(await partsOfDrop(database(), drop));
+
+/** Notes something of the parts while the drop is still ours. @throws ClaimLost */
+export const noteParts = ({ keep }: StepContext, note: (trx: Database) => Promise<void>): Promise<void> =>
+  transaction(async (trx) => {
+    await keep({}, trx);
+    await note(trx);
+  });
+
+/**
+ * Gives the site each part as the record has it now, as far as the site has not confirmed it: what somebody has changed there
+ * in another part stays. What it is asked is kept before, and what it has confirmed after. A part that it refuses keeps no other
+ * back; one that has to be right before people see the video is told last.
+ * @returns the parts that were given
+ */
+export async function giveParts(context: StepContext, siteVideoId: string): Promise<PartName[]> {
+  const { adapter, record, channel, drop, profile } = context;
+  const meant = meantWords(record, channel, drop, profile);
+  const what = meant.fitted.findings[0]?.what ?? partFindings(meant.parts, profile)[0]?.what;
+  if (what) throw new SnagFound('refused', what, 'Change it on the Sheet, then try again');
+  const toGive = partsToGive(await partsThere(context), meant.parts);
+  const refused: SiteError[] = [];
+  const key = newId();
+  for (const gift of adapter.gives) {
+    const parts = gift.parts.filter((part) => toGive.includes(part));
+    if (parts.length > 0) await giveTogether(context, siteVideoId, { gift, parts, meant, toGive, key }, refused);
+  }
+  const asked = adapter.gives.flatMap((gift) => gift.parts);
+  // What a new video has none of, and who sees it where that goes by calls of its own.
+  const rest = (Object.keys(meant.parts) as PartName[]).filter(
+    (part) => !asked.includes(part) || !toGive.includes(part),
+  );
+  await noteParts(context, (trx) => noteNew(trx, context, valuesOf(meant, rest)));
+  const [first] = refused;
+  if (first) throw first;
+  return toGive;
+}
+
+interface Giving {
+  gift: SiteGift;
+  parts: readonly PartName[];
+  meant: MeantWords;
+  toGive: readonly PartName[];
+  /** All that is given at one time has the same. */
+  key: string;
+}
+
+const valuesOf = (meant: MeantWords, parts: readonly PartName[]): PartsGiven =>
+  Object.fromEntries(parts.map((part) => [part, meant.parts[part]]));
+
+/** Notes parts as given that were not known yet; those that are stay as they are. */
+async function noteNew(trx: Database, { drop }: StepContext, values: PartsGiven): Promise<void> {
+  const there = atSite(await partsOfDrop(trx, drop));
+  const fresh = Object.entries(values).filter(([part]) => there[part as PartName]?.given === undefined);
+  await noteGivenParts(trx, drop, Object.fromEntries(fresh));
+}
+
+/** Gives parts in one request; where that is refused, each alone, so that what is wrong with one keeps no other back. */
+async function giveTogether(context: StepContext, siteVideoId: string, giving: Giving, refused: SiteError[]) {
+  const { gift, parts, meant, toGive, key } = giving;
+  const { drop, session } = context;
+  const values = valuesOf(meant, parts);
+  const carriedParts = await carried(context, meant, values);
+  // Until it is live the words carry who may see it, which changes though they do not; somebody may have closed it since.
+  const withSight = gift.parts.includes('privacy') && (drop.liveAt === undefined || toGive.includes('privacy'));
+  if (withSight) carriedParts.privacy = { to: meant.privacy, password: meant.password };
+  await noteAskedParts(database(), drop, values, key);
+  const give = () => gift.give(session, siteVideoId, carriedParts);
+  try {
+    await (withSight ? askOfSight(context, meant.privacy, give) : give());
+  } catch (error) {
+    if (!(error instanceof SiteError) || error.kind === 'permission') throw error;
+    const mayFail = parts.every((part) => !PARTS[part].mustBeRight);
+    if (mayFail) return noteFailed(context, parts, error);
+    if (error.kind !== 'refused') throw error;
+    if (parts.length === 1) {
+      refused.push(error);
+      await noteParts(context, (trx) => noteFailedParts(trx, drop, parts, { failed: error.message }));
+      return;
+    }
+    for (const part of parts) await giveTogether(context, siteVideoId, { ...giving, parts: [part] }, refused);
+    return;
+  }
+  await noteParts(context, (trx) => noteGivenParts(trx, drop, values, key));
+}
+
+/** What need not be right before people see the video is told, and tried again. */
+async function noteFailed(context: StepContext, parts: readonly PartName[], error: SiteError): Promise<void> {
+  const { drop, profile } = context;
+  const labels = new Intl.ListFormat('en').format(parts.map((part) => PARTS[part].label));
+  await noteParts(context, async (trx) => {
+    const failed = error.message;
+    await noteFailedParts(trx, drop, parts, { failed, againIn: AGAIN_SECONDS });
+    await addDropEvent(
+      trx,
+      drop.id,
+      'failed',
+      `${profile.name} did not take the ${labels}: ${failed}. Tried again later`,
+    );
+  });
+}

@@ -94,6 +94,15 @@ function commands(): Command {
     .action(async (video, options) => (await import('./show')).show(video, options));
 
   kettle
+    .command('parts')
+    .description('Where each part of a video stands: what is wanted, asked, given and shown, and what failed')
+    .argument('<video>', VIDEO)
+    .option('--channel <name>', 'only this channel; give it several times for several', many)
+    .option('--json', 'as JSON')
+    .hook('preAction', withDatabase)
+    .action(async (video, options) => (await import('./parts')).parts(video, options));
+
+  kettle
     .command('set')
     .description('Set fields of a video, or for one channel alone; an empty value resets a field to its default')
     .argument('<video>', VIDEO)

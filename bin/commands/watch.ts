@@ -23,7 +23,7 @@ export async function watch(videoId: string): Promise<void> {
       linked.add(drop.id);
     }
     if (sent.some(({ drop }) => drop?.state === 'snag')) process.exitCode = 1;
-    if (sent.every(({ drop }) => drop && ENDS.includes(drop.state) && !drop.onWord)) return;
+    if (sent.every(({ drop }) => drop && ENDS.includes(drop.state) && !drop.onWord && !drop.giving)) return;
     await pause(300);
   }
 }

@@ -140,6 +140,17 @@ export async function noteFailedParts(
     });
 }
 
+/** Live drops of a channel with parts that are to be tried again now; they are not told of a second time. */
+export async function takePartsToRetry(trx: Database, channelId: string, most: number): Promise<string[]> {
+  const due = trx('dropParts')
+    .join('drops', (on) => on.on('drops.id', 'dropParts.dropId').andOn('drops.round', 'dropParts.round'))
+    .where({ channelId, state: 'live' })
+    .where('retryAt', '<=', now(trx));
+  const ids: string[] = await due.distinct('drops.id').limit(most).pluck('drops.id');
+  await trx('dropParts').whereIn('dropId', ids).where('retryAt', '<=', now(trx)).update({ retryAt: null });
+  return ids;
+}
+
 /** Forgets what a site has of some parts, or of all: they are given once more. */
 export async function forgetGiven(db: Database, { id, round }: PartsOf, parts?: readonly PartName[]): Promise<void> {
   const rows = db('dropParts').where({ dropId: id, round });

@@ -23,6 +23,8 @@ export const JOB_KINDS = [
   'tell',
   /** Live videos of a channel, read again at the site from time to time. */
   'read live',
+  /** What has changed of a live video, given to its site; of a drop. */
+  'give',
   /** What a person does with many videos at once. */
   'many',
   /** The folder that is watched for finished videos, from time to time. */

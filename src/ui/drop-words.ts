@@ -12,9 +12,11 @@ function liveWords({
   otherFile,
   changedThere,
   matched,
-}: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere' | 'matched'>): string {
+  giving,
+}: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere' | 'matched' | 'giving'>): string {
   const to = openedTo && openedTo !== 'everyone' ? ` · ${OPENED_WORDS[openedTo]}` : '';
   if (matched) return `${STATE_WORDS.live}${to} · a rights match needs you`;
+  if (giving) return `${STATE_WORDS.live}${to} · changes on their way${giving.trouble ? `: ${giving.trouble}` : ''}`;
   return `${STATE_WORDS.live}${to} · ${otherFile ? 'shows the earlier file' : changedThere.length > 0 ? `changed there: ${changedThere.join(', ')}` : 'checked'}`;
 }
 

@@ -20,6 +20,8 @@ const TRANSFERS_OF_CHANNEL = 4;
 const EARLY_AT_ONCE = 3;
 /** Short calls to sites, which never wait behind transfers: looks, words, checks. */
 const CALLS_AT_ONCE = 4;
+/** Live videos that are given what has changed of them. */
+const GIVEN_AT_ONCE = 4;
 /** What takes a video from the public's sight: it waits behind nothing else. */
 const URGENT_AT_ONCE = 3;
 
@@ -86,6 +88,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       jobs('encode', ENCODERS_AT_ONCE + 1, ['encode'], freeTurns),
       jobs('early', EARLY_AT_ONCE, ['early']),
       jobs('plan', 1, ['plan early']),
+      jobs('give', GIVEN_AT_ONCE, ['give']),
       jobs('picture', 1, ['picture']),
       jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),

@@ -160,10 +160,15 @@ export function conformance(name: string, make: () => Subject): void {
     });
 
     it('leaves every part as it is that is not given', async () => {
-      const before = await adapter.readBack(session, begun.siteVideoId);
+      const shown = async () => {
+        const { privacy, ...parts } = await adapter.readBack(session, begun.siteVideoId);
+        // What opens by itself may do so meanwhile.
+        return adapter.profile.opensItself ? parts : { privacy, ...parts };
+      };
+      const before = await shown();
       for (const [part, value] of Object.entries(words)) {
         await give({ [part]: value });
-        expect(await adapter.readBack(session, begun.siteVideoId), part).toEqual(before);
+        expect(await shown(), part).toEqual(before);
       }
     });
 

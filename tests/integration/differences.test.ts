@@ -189,12 +189,14 @@ describe('a live video', () => {
     await expect.poll(async () => (await shownAt('piecemeal.mp4')).tags).toEqual(['ours']);
     const live = await untilState(videoId, 'live');
     expect(await shownAt('piecemeal.mp4')).toMatchObject({ title: 'Changed there', visibility: 'closed' });
-    expect((await shows(videoId)).map(({ field }) => field)).toEqual(['title', 'privacy']);
-    expect(await says(videoId)).toContain('who sees it was changed on Lanternfold, and stays so');
+    await untilShows(videoId, 2);
+    expect((await shows(videoId)).map(({ field }) => field)).toEqual(['privacy', 'title']);
+    expect(await says(videoId)).toContain('Changed on Lanternfold: privacy is “private”; it was “everyone”');
     const sentFields = (await askedOf('lanternfold'))
       .filter(({ method }) => method === 'PATCH')
       .map(({ fields }) => fields);
     expect(sentFields).toEqual([['tags']]);
+    expect(live.stops).toBe(6);
     // A person's word opens it again, and puts the title right.
     await settleDifferences(live.id, { way: 'put right' });
     await expect.poll(async () => (await shownAt('piecemeal.mp4')).visibility).toBe('open');

@@ -19,6 +19,7 @@ import {
   connectedChannels,
   onlyDrop,
   setFaults,
+  untilGiven,
   untilSheet,
   untilState,
   videosAtLanternfold,
@@ -164,7 +165,9 @@ describe('trouble at the site', () => {
       (await lookAtSheet(videoId)).channels.find((channel) => channel.drop)?.changes.map(({ field }) => field),
     ).toEqual(['title', 'tags']);
     await actOnDrop(live.id, { action: 'revise' });
-    await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live');
+    const { state, giving } = onlyDrop(await lookAtSheet(videoId));
+    expect([state, giving]).toEqual(['live', { trouble: undefined }]);
+    await untilGiven(videoId);
     const there = (await videosAtLanternfold()).find((video) => video.fileName === 'revised.mp4');
     expect(there).toMatchObject({ title: 'Revised ⛵', tags: ['keel'], visibility: 'open' });
   });

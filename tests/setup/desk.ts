@@ -168,6 +168,12 @@ export function onlyDrop(sheet: SheetView): DropView {
   return drop;
 }
 
+/** Waits until the sites of a live video have all that was sent to them. */
+export const untilGiven = (videoId: string): Promise<SheetView> =>
+  untilSheet(videoId, ({ channels }) =>
+    channels.every(({ drop, changes }) => !drop || (drop.state === 'live' && !drop.giving && changes.length === 0)),
+  );
+
 /** Waits until the drop of a video is in a state. */
 export async function untilState(
   videoId: string,

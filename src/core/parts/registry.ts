@@ -13,8 +13,9 @@ import { title } from './title';
 import type { PartName } from './values';
 import { video } from './video';
 
-/** Every part, by its name, in the order of the Sheet: who sees it comes last, since all else is for that. */
+/** Every part, by its name, in the order in which they are told: who sees it comes before all else, then what it is in the order of the Sheet. */
 export const PARTS: { [N in PartName]: Part<N> } = {
+  privacy,
   video,
   file,
   chapters,
@@ -32,10 +33,9 @@ export const PARTS: { [N in PartName]: Part<N> } = {
   credits: declaredPart('credits', 'credits'),
   products: declaredPart('products', 'products'),
   playlists,
-  privacy,
 };
 
-/** Names of all parts, in the order of the Sheet. */
+/** Names of all parts, in their order. */
 export const partNames = (): PartName[] => Object.keys(PARTS) as PartName[];
 
 export const isPartName = (name: string): name is PartName => Object.hasOwn(PARTS, name);

@@ -48,12 +48,12 @@ const titleOf = (id: string) => ({ p1: 'Diary', p2: 'Tools' })[id] ?? id;
 describe('what a site is meant to get', () => {
   it('is of the parts that it has, and no others', () => {
     expect(Object.keys(wanted())).toEqual([
-      ...['chapters', 'title', 'text', 'tags', 'picture', 'captions'],
-      ...['about', 'audience', 'permissions', 'money', 'telling', 'playlists', 'privacy'],
+      ...['privacy', 'chapters', 'title', 'text', 'tags', 'picture', 'captions'],
+      ...['about', 'audience', 'permissions', 'money', 'telling', 'playlists'],
     ]);
-    expect(Object.keys(wanted({ playlists: undefined }, {}, pipwireProfile))).toEqual(['text', 'moment', 'privacy']);
+    expect(Object.keys(wanted({ playlists: undefined }, {}, pipwireProfile))).toEqual(['privacy', 'text', 'moment']);
     expect(Object.keys(wanted({ playlists: undefined }, {}, stallmarketProfile))).toEqual([
-      ...['title', 'text', 'picture', 'products', 'privacy'],
+      ...['privacy', 'title', 'text', 'picture', 'products'],
     ]);
     expect(wanted({}, {}, fieldgateProfile)).toMatchObject({ credits: { credits: [{ role: 'Camera', name: 'Isa' }] } });
   });
@@ -149,17 +149,17 @@ describe('two values', () => {
     expect(differences({ about: { place: '' } }, { about: {} })).toEqual([]);
   });
 
-  it('say each field with both, in the order of the Sheet', () => {
+  it('say each field with both, who sees it first', () => {
     const is = wanted(
       { privacy: 'private', playlists: ['p2'], ...declaring({ comments: 'off' }) },
       { title: 'Keel laid', tags: ['keel', 'oak'] },
     );
     expect(changedFields(wanted(), is, titleOf)).toEqual([
+      { part: 'privacy', field: 'privacy', was: 'everyone', is: 'private' },
       { part: 'title', field: 'title', was: 'Keel', is: 'Keel laid' },
       { part: 'tags', field: 'tags', was: 'keel', is: 'keel, oak' },
       { part: 'permissions', field: 'comments', was: 'open', is: 'off' },
       { part: 'playlists', field: 'playlists', was: 'Diary', is: 'Tools' },
-      { part: 'privacy', field: 'privacy', was: 'everyone', is: 'private' },
     ]);
   });
 

@@ -1,4 +1,12 @@
-import { type Difference, expectedOf, givenParts, type PartsGiven, type PartsShown, shownNow } from '@/core/parts';
+import {
+  type Difference,
+  expectedOf,
+  givenParts,
+  type PartName,
+  type PartsGiven,
+  type PartsShown,
+  shownNow,
+} from '@/core/parts';
 import { askWords, needsPerson } from '@/core/rights';
 import { SiteError, type SiteProfile } from '@/sites/contract';
 import type { Channel } from '@/store/channels';
@@ -36,10 +44,15 @@ export function givenShowing(
 /**
  * Reads a live video again, and keeps what its site shows otherwise than it was given, its rights matches and its versions.
  * Nothing is stopped by it.
+ * @param givenNow parts that it was given just now, so that nobody else has changed them
  * @returns what nobody was told of before
  * @throws SiteError, but where the video is gone
  */
-export async function readAgain(drop: Drop, channel: Channel): Promise<Difference[]> {
+export async function readAgain(
+  drop: Drop,
+  channel: Channel,
+  givenNow: readonly PartName[] = [],
+): Promise<Difference[]> {
   const db = database();
   const adapter = site(channel.site);
   const profile = profileAt(adapter.profile, channel);
@@ -60,7 +73,7 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
     // What was changed or sent meanwhile is read another time, by what it was given then.
     if (now?.state !== 'live' || now.stateSince.getTime() !== drop.stateSince.getTime()) return [];
     const before = await partsOfDrop(trx, now);
-    if (before.some(({ givenAt, asked }) => asked !== undefined || (givenAt && givenAt >= since))) return [];
+    if (before.some(({ givenAt, asked }) => asked !== undefined || (givenAt && givenAt > since))) return [];
     const all = givenShowing(givenParts(atSite(before)), now, profile, rendition?.digest);
     const showing: PartsShown = read ? all : { video: 'there' };
     // Kept and told of together: a match that was kept before would be nothing new to the next reading.
@@ -73,7 +86,7 @@ export async function readAgain(drop: Drop, channel: Channel): Promise<Differenc
       readAt: status?.state.stage === 'processing' ? undefined : await databaseTime(trx),
       ...(status?.versions && { versions: status.versions }),
     });
-    await tellShown(trx, drop, profile.name, fresh);
+    await tellShown(trx, drop, profile.name, fresh, givenNow);
     for (const match of matches.filter(needsPerson)) {
       await tell(trx, drop, 'needs you', `Rights match with “${match.work}”: ${match.owner} ${askWords(match)}`);
     }

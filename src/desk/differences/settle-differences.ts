@@ -28,6 +28,7 @@ import { addDropEvent, type Drop, dropById } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { DeskError, found } from '../desk-error';
 import { actOnDrop } from '../drop/act-on-drop';
+import { giveLive } from '../drop/give-live';
 import { changedMeanwhile, makeMove } from '../drop/make-move';
 import { goesToEnd, meantShowing, meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';
@@ -90,12 +91,16 @@ async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Pro
     if (open.some((part) => part === 'video' || part === 'file') || !mayMove('revise', drop.state)) {
       throw new DeskError('not now', 'This cannot be put right by sending the words again. Send the video again.');
     }
-    return makeMove(drop, 'revise', `To be put right on ${name}: ${says}`, { readAt: undefined }, async (trx) => {
+    const put = `To be put right on ${name}: ${says}`;
+    const forget = async (trx: Database) => {
       await stillShows(trx, drop, shown);
       // These parts alone go out again: what was left as it is there stays.
       await forgetGiven(trx, drop, open);
       for (const part of open) await noteShownAsMeant(trx, drop, part);
-    });
+    };
+    // Who sees it is seen to before anything else.
+    if (open.includes('privacy')) return makeMove(drop, 'revise', put, { readAt: undefined }, forget);
+    return giveLive(drop, put, undefined, forget);
   }
   if (way === 'take over') {
     const { reading } = await takeOver(drop, channel, open);

@@ -1,4 +1,12 @@
-import { type ChangedField, changedFields, givenParts, hasAll, type PartsAtSite } from '@/core/parts';
+import {
+  type ChangedField,
+  changedFields,
+  givenParts,
+  hasAll,
+  PARTS,
+  type PartsAtSite,
+  partsToGive,
+} from '@/core/parts';
 import type { Channel } from '@/store/channels';
 import type { Drop } from '@/store/drops';
 import type { MeantWords } from './meant';
@@ -25,5 +33,9 @@ export function changesSince(
   if (drop?.state !== 'held' && drop?.state !== 'live') return [];
   const given = givenParts(there);
   if (Object.keys(given).length === 0 || hasAll(there, meant.parts)) return [];
-  return changedFields(given, meant.parts, titlesOf(record, channel.id));
+  const changes = changedFields(given, meant.parts, titlesOf(record, channel.id));
+  // It may have been taken or not: it is told once more.
+  const asked = partsToGive(there, meant.parts).filter((part) => !changes.some((each) => each.part === part));
+  const unsure = { was: 'asked, and not confirmed', is: 'to be sent once more' };
+  return [...changes, ...asked.map((part) => ({ part, field: PARTS[part].label, ...unsure }))];
 }

@@ -115,7 +115,7 @@ describe('what proofing expects to read back', () => {
     });
     expect(showing.captions).toEqual(['en']);
     const post = meantShowing(meant({}, {}, pipwireProfile), pipwireProfile, undefined);
-    expect(Object.keys(post)).toEqual(['text', 'privacy']);
+    expect(Object.keys(post)).toEqual(['privacy', 'text']);
     expect(meantShowing(meant({}, {}, fieldgateProfile), fieldgateProfile, undefined).chapters).toEqual([]);
     // What opens by itself may have done so already.
     expect(meantShowing(meant({}, {}, stallmarketProfile), stallmarketProfile, undefined)).not.toHaveProperty(

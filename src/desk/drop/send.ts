@@ -11,6 +11,7 @@ import { goesOnWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { site } from '../site/session';
 import { changesSince } from './changes-since';
+import { giveLive, staysLive } from './give-live';
 import { makeMove } from './make-move';
 import { meantWords } from './meant';
 import { missingAt } from './readiness';
@@ -118,8 +119,10 @@ export async function reviseVideo(
       continue;
     }
     const what = changes.length === 0 ? 'all of it once more' : changes.map(({ field }) => field).join(', ');
+    const says = `Changes sent to the site: ${what}`;
+    if (staysLive(drop, there, meant)) await giveLive(drop, says, sentWith);
     // A word that was given for what is changed now is to be given again.
-    await makeMove(drop, 'revise', `Changes sent to the site: ${what}`, { sentWith, openAsked: false });
+    else await makeMove(drop, 'revise', says, { sentWith, openAsked: false });
     result.sent.push(channel.name);
     log.info({ drop: drop.id, video: videoId, channel: channel.id }, 'changes sent');
   }

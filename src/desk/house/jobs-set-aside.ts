@@ -10,6 +10,7 @@ const WORK: Record<JobKind, string> = {
   measure: 'Measuring sound and shots',
   encode: 'Making a file',
   early: 'Uploading a file early',
+  give: 'Sending changes to a site',
   'plan early': 'Seeing which files go up early',
   picture: 'Making a picture',
   many: 'Changing many videos',

@@ -7,7 +7,7 @@ import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import { database } from '@/store/database';
 import { changedThere } from '@/store/drop-parts';
 import { type Drop, dropsOf } from '@/store/drops';
-import type { Job } from '@/store/jobs';
+import { type Job, jobsOf } from '@/store/jobs';
 import { cutDigestsOf } from '@/store/renditions';
 import { matchedAmong } from '@/store/rights-matches';
 import { type Video, videosById } from '@/store/videos';
@@ -97,11 +97,12 @@ async function boardRows(
   const [videos, cuts, drops] = await Promise.all([videosById(db, ids), cutsOf(db, ids), dropsOf(db, ids)]);
   const renditions = drops.flatMap(({ renditionId }) => renditionId ?? []);
   const dropIds = drops.map(({ id }) => id);
-  const [digestsAtSites, jobs, matched, changed] = await Promise.all([
+  const [digestsAtSites, jobs, matched, changed, giving] = await Promise.all([
     cutDigestsOf(db, renditions),
     readingJobs(db, [...cuts.values()].flat()),
     matchedAmong(db, dropIds),
     changedThere(db, dropIds),
+    jobsOf(db, 'give', dropIds),
   ]);
   const byVideo = dropsByVideo(drops);
   const channelById = new Map(channels.map((channel) => [channel.id, channel]));
@@ -126,8 +127,7 @@ async function boardRows(
             cut,
             digestsAtSites.get(drop.renditionId ?? ''),
             abilitiesAt(channelById.get(drop.channelId)),
-            matched.has(drop.id),
-            changed.get(drop.id),
+            { matched: matched.has(drop.id), changedThere: changed.get(drop.id), giving: giving.get(drop.id) },
           ),
           ...boardActions(video, drop, channelById.get(drop.channelId), layers),
         })),

@@ -12,7 +12,7 @@ import { database } from '@/store/database';
 import { atSite, type KeptPart, partsOfDrops, shownOtherwise } from '@/store/drop-parts';
 import { type Drop, type DropEvent, dropsOf, eventsOf } from '@/store/drops';
 import { type EarlyUpload, earlyUploadsOf } from '@/store/early-uploads';
-import { jobsOf } from '@/store/jobs';
+import { type Job, jobsOf } from '@/store/jobs';
 import { measurementOf } from '@/store/measurements';
 import { cutDigestsOf } from '@/store/renditions';
 import { matchedAmong, matchesOf } from '@/store/rights-matches';
@@ -53,6 +53,7 @@ function sheetChannel(
   early: EarlyView | undefined,
   matched: ReadonlySet<string>,
   parts: readonly KeptPart[],
+  giving: Job | undefined,
 ): SheetChannel {
   const profile = profileAt(site(channel.site).profile, channel);
   const meant = meantWords(record, channel, drop, profile);
@@ -86,14 +87,19 @@ function sheetChannel(
     values: fields,
     beneath: drop ? inForceAt(record.layers, record.video, channel, { ...drop, own: {} }) : fields,
     drop: drop && {
-      ...dropView(drop, record.cut, digestAtSite, profile.abilities, matched.has(drop.id), changedThereOf(drop, parts)),
+      ...dropView(drop, record.cut, digestAtSite, profile.abilities, {
+        matched: matched.has(drop.id),
+        changedThere: changedThereOf(drop, parts),
+        giving,
+      }),
       actions: actionsFor(drop, profile, meant.end),
     },
     early,
     events: events
       .filter((event) => event.dropId === drop?.id)
       .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
-    changes: changesSince(record, channel, drop, atSite(parts), meant),
+    // What is on its way there goes by itself.
+    changes: giving?.state === 'waiting' ? [] : changesSince(record, channel, drop, atSite(parts), meant),
     layersChanged: haveLayersChanged(record, channel, drop, meant, profile),
   };
 }
@@ -178,7 +184,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     cut && measurementOf(db, cut.id),
   ]);
   const dropIds = drops.map(({ id }) => id);
-  const [digestsAtSites, same, jobs, early, matches, matched, parts] = await Promise.all([
+  const [digestsAtSites, same, jobs, early, matches, matched, parts, giving] = await Promise.all([
     cutDigestsOf(
       db,
       drops.flatMap(({ renditionId }) => renditionId ?? []),
@@ -189,6 +195,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
     matchesOf(db, dropIds),
     matchedAmong(db, dropIds),
     partsOfDrops(db, dropIds),
+    jobsOf(db, 'give', dropIds),
   ]);
   const sameVideo = same && (await videoById(db, same.videoId));
   const ticked = tickedChannels(all, drops);
@@ -248,6 +255,7 @@ export async function lookAtSheet(videoId: string): Promise<SheetView> {
         early.get(dropAt.get(channel.id)?.id ?? ''),
         matched,
         parts.get(dropAt.get(channel.id)?.id ?? '') ?? [],
+        giving.get(dropAt.get(channel.id)?.id ?? ''),
       ),
     ),
     matches: matches.flatMap((match) => {

@@ -62,18 +62,24 @@ export function dropsByVideo(drops: readonly Drop[]): Map<string, Drop[]> {
   return byVideo;
 }
 
+/** What holds of a live drop beside what is kept of it. */
+interface LiveNow {
+  matched: boolean;
+  changedThere?: readonly PartName[] | undefined;
+  giving?: Job | undefined;
+}
+
 /**
  * @param digestAtSite of the cut that the file at the site was made from, where that is known; then what its site can do
- * @param matched whether it is live, and a rights match waits for a person
- * @param changedThere parts of a live video that somebody has changed at its site, until a person has decided
+ * @param now of a live one: whether a rights match waits for a person, the parts that somebody has changed at its site, until a
+ *   person has decided, and what brings its changes there
  */
 export function dropView(
   drop: Drop,
   inUse: Cut | undefined,
   digestAtSite: string | undefined,
   { swapsFiles = false }: Pick<SiteAbilities, 'swapsFiles'>,
-  matched: boolean,
-  changedThere: readonly PartName[] = [],
+  { matched, changedThere = [], giving }: LiveNow,
 ): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
@@ -95,6 +101,7 @@ export function dropView(
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
     changedThere: changedThere.map((part) => PARTS[part].label),
     matched,
+    giving: giving?.state === 'waiting' ? { trouble: giving.trouble } : undefined,
     versions: drop.versions ?? [],
     otherFileStays: !swapsFiles,
     replacing: drop.former !== undefined,

@@ -58,6 +58,8 @@ export interface DropView {
   changedThere: string[];
   /** Of a live one: whether a rights match waits for a person. */
   matched: boolean;
+  /** Of a live one: that changes are on their way to its site, and what keeps them; undefined where none are. */
+  giving: { trouble: string | undefined } | undefined;
 }
 
 export interface CutView {

@@ -2,6 +2,7 @@ import type { JobKind } from '@/store/jobs';
 import { manyWork } from './do-many';
 import { early } from './early';
 import { encode } from './encode';
+import { give } from './give';
 import { inbox } from './inbox';
 import type { JobWork } from './job-work';
 import { keepPlaylists } from './keep-playlists';
@@ -23,6 +24,7 @@ export const JOB_WORK: Record<JobKind, JobWork> = {
   picture: makePicture,
   playlists: keepPlaylists,
   'read live': readLive,
+  give,
   tell: tellDue,
   many: manyWork,
   inbox,

@@ -3,8 +3,10 @@ import { log } from '@/desk/log';
 import { isOpenToUs } from '@/desk/site/session';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
 import { channelById } from '@/store/channels';
-import { database } from '@/store/database';
+import { database, transaction } from '@/store/database';
+import { takePartsToRetry } from '@/store/drop-parts';
 import { liveToRead } from '@/store/drops';
+import { askForJobsAnew } from '@/store/jobs';
 import { settings } from '@/store/settings';
 import type { JobWork } from './job-work';
 
@@ -33,6 +35,7 @@ export const readLive: JobWork = {
     const { readSeconds } = settings();
     if (readSeconds === 0 || !channel || !isOpenToUs(channel)) return {};
     const again = Math.min(EVERY_SECONDS, readSeconds);
+    await transaction(async (trx) => askForJobsAnew(trx, 'give', await takePartsToRetry(trx, channel.id, AT_ONCE)));
     for (const drop of await liveToRead(db, channel.id, readSeconds, AT_ONCE, leftNow())) {
       if (signal.aborted) return { again };
       try {

@@ -1,6 +1,6 @@
 import { buffer } from 'node:stream/consumers';
 import { readCaptions, writeWebvttCaptions } from '@/core/captions';
-import { PARTS, type PartName, type PartsGiven, partFindings, partsToGive } from '@/core/parts';
+import { PARTS, type PartName, type PartsGiven, partFindings, partNames, partsToGive } from '@/core/parts';
 import { movedCaptions } from '@/core/renditions';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { pictureAt } from '@/desk/drop/picture-at';
@@ -56,29 +56,44 @@ export const noteParts = ({ keep }: StepContext, note: (trx: Database) => Promis
  * Gives the site each part as the record has it now, as far as the site has not confirmed it: what somebody has changed there
  * in another part stays. What it is asked is kept before, and what it has confirmed after. A part that it refuses keeps no other
  * back; one that has to be right before people see the video is told last.
+ * @param but parts that are left as they are
  * @returns the parts that were given
+ * @throws SiteError where one was refused that has to be right before people see the video
  */
-export async function giveParts(context: StepContext, siteVideoId: string): Promise<PartName[]> {
+export async function giveParts(
+  context: StepContext,
+  siteVideoId: string,
+  but: readonly PartName[] = [],
+): Promise<PartName[]> {
   const { adapter, record, channel, drop, profile } = context;
   const meant = meantWords(record, channel, drop, profile);
   const what = meant.fitted.findings[0]?.what ?? partFindings(meant.parts, profile)[0]?.what;
   if (what) throw new SnagFound('refused', what, 'Change it on the Sheet, then try again');
-  const toGive = partsToGive(await partsThere(context), meant.parts);
-  const refused: SiteError[] = [];
+  const toGive = partsToGive(await partsThere(context), meant.parts).filter((part) => !but.includes(part));
+  const outcome: Outcome = { refused: [], failed: [] };
   const key = newId();
   for (const gift of adapter.gives) {
     const parts = gift.parts.filter((part) => toGive.includes(part));
-    if (parts.length > 0) await giveTogether(context, siteVideoId, { gift, parts, meant, toGive, key }, refused);
+    if (parts.length > 0) await giveTogether(context, siteVideoId, { gift, parts, meant, toGive, key }, outcome);
   }
   const asked = adapter.gives.flatMap((gift) => gift.parts);
-  // What a new video has none of, and who sees it where that goes by calls of its own.
-  const rest = (Object.keys(meant.parts) as PartName[]).filter(
-    (part) => !asked.includes(part) || !toGive.includes(part),
-  );
-  await noteParts(context, (trx) => noteNew(trx, context, valuesOf(meant, rest)));
-  const [first] = refused;
+  // Who sees it, where that goes by calls of its own; and what a new video has none of.
+  const byOthers = toGive.filter((part) => !asked.includes(part));
+  const others = (Object.keys(meant.parts) as PartName[]).filter((part) => ![...toGive, ...but].includes(part));
+  await noteParts(context, async (trx) => {
+    await noteGivenParts(trx, drop, valuesOf(meant, byOthers), key);
+    await noteNew(trx, context, valuesOf(meant, others));
+  });
+  const [first] = outcome.refused;
   if (first) throw first;
-  return toGive;
+  return toGive.filter((part) => !outcome.failed.includes(part));
+}
+
+/** What did not go as it should. */
+interface Outcome {
+  refused: SiteError[];
+  /** Parts that were not taken, and need not be right before people see the video. */
+  failed: PartName[];
 }
 
 interface Giving {
@@ -101,7 +116,7 @@ async function noteNew(trx: Database, { drop }: StepContext, values: PartsGiven)
 }
 
 /** Gives parts in one request; where that is refused, each alone, so that what is wrong with one keeps no other back. */
-async function giveTogether(context: StepContext, siteVideoId: string, giving: Giving, refused: SiteError[]) {
+async function giveTogether(context: StepContext, siteVideoId: string, giving: Giving, outcome: Outcome) {
   const { gift, parts, meant, toGive, key } = giving;
   const { drop, session } = context;
   const values = valuesOf(meant, parts);
@@ -116,17 +131,33 @@ async function giveTogether(context: StepContext, siteVideoId: string, giving: G
   } catch (error) {
     if (!(error instanceof SiteError) || error.kind === 'permission') throw error;
     const mayFail = parts.every((part) => !PARTS[part].mustBeRight);
-    if (mayFail) return noteFailed(context, parts, error);
+    if (mayFail) {
+      outcome.failed.push(...parts);
+      return noteFailed(context, parts, error);
+    }
     if (error.kind !== 'refused') throw error;
     if (parts.length === 1) {
-      refused.push(error);
+      outcome.refused.push(error);
       await noteParts(context, (trx) => noteFailedParts(trx, drop, parts, { failed: error.message }));
       return;
     }
-    for (const part of parts) await giveTogether(context, siteVideoId, { ...giving, parts: [part] }, refused);
+    for (const part of parts) await giveTogether(context, siteVideoId, { ...giving, parts: [part] }, outcome);
     return;
   }
   await noteParts(context, (trx) => noteGivenParts(trx, drop, values, key));
+}
+
+/** Gives a drop that is held what could not be given before, where it is time to try again. */
+export async function giveAgain(context: StepContext): Promise<void> {
+  const { drop, now } = context;
+  const due = (await partsOfDrop(database(), drop)).filter(({ retryAt }) => retryAt && retryAt <= now);
+  if (due.length === 0) return;
+  const parts = due.map(({ part }) => part);
+  await giveParts(
+    context,
+    drop.siteVideoId ?? '',
+    partNames().filter((part) => !parts.includes(part)),
+  );
 }
 
 /** What need not be right before people see the video is told, and tried again. */

@@ -10,7 +10,7 @@ import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
 import type { Drop } from '@/store/drops';
 import { askOfSight, untilNoneArrives } from './ask';
-import { partsThere } from './give';
+import { giveAgain, partsThere } from './give';
 import { confirmTime, lookAtHeld } from './look-at-held';
 import { NO_TIME, narrow } from './narrow';
 import { SnagFound, type Step, type StepContext, type StepEnd } from './step';
@@ -41,6 +41,7 @@ export const hold: Step = async (context) => {
     const notYet = await narrow(context, meant);
     if (notYet) return notYet;
   }
+  await giveAgain(context);
   const instant = meant.opensAt && instantOf(meant.opensAt);
   const way = meant.waitsFor ?? 'on my word';
   const notChecked = way === 'together' && !drop.wordAt ? await channelsNotChecked(record, drop) : [];

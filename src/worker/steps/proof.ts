@@ -1,6 +1,5 @@
 import { STOP_WORDS } from '@/core/drop';
 import {
-  type Difference,
   differences,
   hasAll,
   PARTS,
@@ -10,6 +9,7 @@ import {
   partNames,
   shownNow,
 } from '@/core/parts';
+import { differenceWords } from '@/desk/differences/difference-words';
 import { tellShown } from '@/desk/differences/tell-shown';
 import { goesToEnd, meantShowing, meantWords } from '@/desk/drop/meant';
 import { refreshPlaylists } from '@/desk/site/playlists';
@@ -20,15 +20,6 @@ import { giveParts, noteParts, partsThere } from './give';
 import { removeLeftBehind } from './left-behind';
 import { narrow } from './narrow';
 import { SnagFound, type Step, type StepContext } from './step';
-
-const short = (text: string) => (text.length > 80 ? `${text.slice(0, 77)}…` : text).replace(/\n/g, ' / ');
-
-/** One difference as a colleague would say it. What is told by a digest alone has no words of its own. */
-function differenceWords(site: string, { part, field, meant, shown }: Difference): string {
-  if (part === 'file' || part === 'picture') return `The ${field} on ${site} is not the one that was sent`;
-  const [are, they] = field.endsWith('s') ? ['are', 'they'] : ['is', 'it'];
-  return `The ${field} on ${site} ${are} “${short(shown)}”; ${they} should be “${short(meant)}”`;
-}
 
 /** Keeps and tells what somebody has changed at the site of a live video in parts that were not given now; it stops nothing. */
 async function noteTheirs(context: StepContext, showing: PartsShown, reading: PartsShown): Promise<void> {

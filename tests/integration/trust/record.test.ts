@@ -28,6 +28,7 @@ import {
   channelsOfTheYard,
   onlyDrop,
   setFaults,
+  untilGiven,
   untilSheet,
   untilState,
   videosAtLanternfold,
@@ -372,18 +373,18 @@ describe('what has changed since it was sent', () => {
     await editVideo(videoId, { title: 'After', tags: { way: 'add', items: ['oak'] } });
     await editOnChannel(videoId, { channelId: idOf('Marrow Quay Films'), set: { privacy: 'link' } });
     expect((await channelOf(videoId)).changes).toEqual([
-      { field: 'title', was: 'Before', is: 'After' },
-      { field: 'tags', was: '', is: 'oak' },
+      { part: 'title', field: 'title', was: 'Before', is: 'After' },
+      { part: 'tags', field: 'tags', was: '', is: 'oak' },
     ]);
     const films = (await channelOf(videoId, 'Marrow Quay Films')).changes;
-    expect(films[0]).toEqual({ field: 'privacy', was: 'private', is: 'by link only' });
+    expect(films[0]).toEqual({ part: 'privacy', field: 'privacy', was: 'private', is: 'by link only' });
     await actOnDrop((await channelOf(videoId)).drop?.id ?? '', { action: 'revise' });
     await live();
     expect((await channelOf(videoId)).changes).toEqual([]);
     expect((await channelOf(videoId, 'Marrow Quay Films')).changes).toHaveLength(3);
     await editVideo(videoId, { summary: 'For both' });
     expect((await reviseVideo(videoId)).sent.sort()).toEqual(['Marrow Quay', 'Marrow Quay Films']);
-    await live();
+    await untilGiven(videoId);
     expect(await reviseVideo(videoId)).toEqual({ sent: [], notReady: [] });
   });
 });

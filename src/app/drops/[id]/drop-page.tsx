@@ -11,6 +11,7 @@ import { useZone } from '@/ui/moment';
 import { Differences } from './differences';
 import { FormerWords } from './former-words';
 import { Matches } from './matches';
+import { NotTaken } from './not-taken';
 import { Part } from './part';
 import { Progress } from './progress';
 import { ReadLast } from './read-last';
@@ -38,6 +39,7 @@ export function DropPage({ first }: { first: DropPageView }) {
       </header>
       <Standing handle={handle} />
       <Matches handle={handle} />
+      <NotTaken handle={handle} />
       <Differences handle={handle} />
       <div className="grid grid-cols-[minmax(0,1fr)] items-start gap-3 lg:grid-cols-[minmax(0,1fr)_360px]">
         <div className="grid grid-cols-[minmax(0,1fr)] gap-3">

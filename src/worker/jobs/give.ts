@@ -1,0 +1,115 @@
+import { PARTS, type PartName } from '@/core/parts';
+import { readAgain } from '@/desk/differences/read-again';
+import { profileAt, recordOf } from '@/desk/drop/record';
+import { log } from '@/desk/log';
+import { tell } from '@/desk/notices/tell';
+import { askedForDrop } from '@/desk/site/asked-for-drop';
+import { isOpenToUs, site } from '@/desk/site/session';
+import { AllowanceSpent, SiteError } from '@/sites/contract';
+import { type Channel, channelById } from '@/store/channels';
+import { ClaimLost } from '@/store/claims';
+import { databaseTime } from '@/store/clock';
+import { type Database, database, transaction } from '@/store/database';
+import { addDropEvent, type Drop, dropById, moveDrop, setDrop } from '@/store/drops';
+import { announce } from '@/store/feed';
+import { giveParts } from '../steps/give';
+import { SnagFound, type StepContext } from '../steps/step';
+import type { JobWork } from './job-work';
+
+/** What a site is asked for then, as the page of the drop says it. */
+const GIVES_IT = 'set what has changed';
+/** A channel that is not open to us is looked at again so soon. */
+const CLOSED_SECONDS = 60;
+
+/** Gives the site of a live drop what has changed of it, and reads it back; the drop stays live. */
+export const give: JobWork = {
+  async run({ job, signal }) {
+    const db = database();
+    const drop = await dropById(db, job.subject);
+    if (drop?.state !== 'live' || !drop.siteVideoId) return {};
+    const channel = await channelById(db, drop.channelId);
+    if (!channel) return {};
+    const { name } = site(channel.site).profile;
+    if (!isOpenToUs(channel)) return { again: CLOSED_SECONDS, trouble: `${channel.name} is not connected to ${name}` };
+    let given: readonly PartName[] = [];
+    try {
+      given = await giveTo(drop, channel, signal);
+      if (given.length > 0) await noteGiven(drop, given);
+    } catch (error) {
+      if (needsAWay(error)) return await proofedAgain(drop);
+      if (error instanceof AllowanceSpent)
+        return { again: error.seconds, trouble: `${name} takes no more requests for now` };
+      const why = whyNotTaken(error, name);
+      if (why === undefined) throw error;
+      await notTaken(drop, why);
+    }
+    const now = (await dropById(db, drop.id)) ?? drop;
+    try {
+      await readAgain(now, channel, given);
+    } catch (error) {
+      // It is read daily, too: what it was given is not given once more for that.
+      if (!(error instanceof SiteError)) throw error;
+      log.info({ drop: drop.id, why: error.message }, 'live video not read');
+    }
+    return {};
+  },
+  async setAside(trx, { subject }, trouble) {
+    const drop = await dropById(trx, subject);
+    if (drop) await tell(trx, drop, 'needs you', `Changes could not be sent: ${trouble}. Send them again`);
+  },
+  videoOf: async (db, { subject }) => (await dropById(db, subject))?.videoId,
+};
+
+/** Whether the site has no such video, or no longer permits it: then there are more ways on than giving it once more. */
+const needsAWay = (error: unknown): boolean =>
+  error instanceof SiteError && (error.kind === 'missing' || error.kind === 'permission');
+
+/** Has a worker proof it once more, which finds the same and says what can be done. */
+async function proofedAgain(drop: Drop): Promise<object> {
+  await transaction(async (trx) => {
+    await moveDrop(trx, drop, 'revise', 'The changes did not get through: looked at once more');
+    await announce(trx, 'video', drop.videoId);
+  });
+  return {};
+}
+
+/** Why the site did not take it, where a person has to change something. */
+function whyNotTaken(error: unknown, name: string): string | undefined {
+  if (error instanceof SnagFound) return error.what;
+  return error instanceof SiteError && error.kind === 'refused' ? `${name}: ${error.message}` : undefined;
+}
+
+async function giveTo(drop: Drop, channel: Channel, signal: AbortSignal): Promise<readonly PartName[]> {
+  const db = database();
+  const adapter = site(channel.site);
+  const [record, now] = [await recordOf(db, drop.videoId), await databaseTime(db)];
+  return askedForDrop(drop.id, channel.accountId, GIVES_IT, 'work', (session) => {
+    const context: StepContext = {
+      ...{ drop, channel, record, adapter, session, signal, now },
+      profile: profileAt(adapter.profile, channel),
+      // Who moves it sees to all of it: then this is no longer ours.
+      async keep(fields, trx = db) {
+        const there = await dropById(trx, drop.id, trx !== db);
+        if (there?.state !== 'live' || there.round !== drop.round) throw new ClaimLost(`drop ${drop.id}`);
+        if (Object.keys(fields).length > 0) await setDrop(trx, drop.id, fields);
+      },
+    };
+    return giveParts(context, drop.siteVideoId ?? '', ['privacy']);
+  });
+}
+
+const labels = (parts: readonly PartName[]) =>
+  new Intl.ListFormat('en').format([...new Set(parts.map((part) => PARTS[part].label))]);
+
+const noteGiven = ({ id, videoId }: Drop, given: readonly PartName[]): Promise<void> =>
+  transaction(async (trx) => {
+    await addDropEvent(trx, id, 'given', `The site has it: ${labels(given)}`);
+    await announce(trx, 'video', videoId);
+  });
+
+const notTaken = (drop: Drop, why: string): Promise<void> =>
+  transaction(async (trx: Database) => {
+    const says = `Changes were not taken: ${why}`;
+    await addDropEvent(trx, drop.id, 'failed', says);
+    await tell(trx, drop, 'needs you', `${says}. Change it on the Sheet, then send the changes again`);
+  });

@@ -6,7 +6,7 @@ import { pipwire } from './pipwire/adapter';
 import { stallmarket } from './stallmarket/adapter';
 
 /** Every site that Kettle Drop can speak to, by id. A new site takes its line here. */
-const SITES: Record<string, { make: (address: string) => SiteAdapter; port: number }> = {
+export const SITES: Record<string, { make: (address: string) => SiteAdapter; port: number }> = {
   lanternfold: { make: lanternfold, port: 0 },
   fieldgate: { make: fieldgate, port: 1 },
   pipwire: { make: pipwire, port: 2 },

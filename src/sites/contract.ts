@@ -126,6 +126,8 @@ export interface CarriedParts extends Omit<PartValues, 'picture' | 'captions' | 
 export interface SiteGift {
   /** Every part that it takes so, `privacy` where who sees the video goes along. */
   parts: readonly PartName[];
+  /** Whether a request says that it is all there, so that none is made with a part of them where another is refused. */
+  whole?: true;
   /** Sets those that are given, and leaves the others as they are. Each is a whole value, so that a second time changes nothing. */
   give(session: Session, siteVideoId: string, values: Partial<CarriedParts>): Promise<void>;
 }

@@ -114,12 +114,27 @@ export async function noteAskedParts(db: Database, drop: PartsOf, values: PartsG
 
 const ANSWERED = { asked: null, askedAt: null, askedKey: null };
 
-/** Notes that a site has confirmed parts. What it showed before says nothing of them any more. */
-export async function noteGivenParts(db: Database, drop: PartsOf, values: PartsGiven, key?: string): Promise<void> {
-  const none = { ...ANSWERED, shown: null, shownAt: null, differs: null, failed: null, failedAt: null, retryAt: null };
-  const rows = rowsOf(drop, values, (given) => ({ ...none, given, givenAt: now(db) }));
-  await put(db, rows, [...Object.keys(none), 'given', 'givenAt']);
-  if (key) await noteHistory(db, drop.id, values, key);
+/** What it showed before says nothing of a part that was given, and neither does why it failed. */
+const GIVEN = { ...ANSWERED, shown: null, shownAt: null, differs: null, failed: null, failedAt: null, retryAt: null };
+
+/** Counts parts as given, whatever was asked. */
+export async function noteGivenParts(db: Database, drop: PartsOf, values: PartsGiven): Promise<void> {
+  const rows = rowsOf(drop, values, (given) => ({ ...GIVEN, given, givenAt: now(db) }));
+  await put(db, rows, [...Object.keys(GIVEN), 'given', 'givenAt']);
+}
+
+/**
+ * Notes that a site has confirmed what it was asked. A part that it was asked something else of since is not confirmed by that.
+ * @param askedKey of what it was asked
+ */
+export async function confirmParts(db: Database, drop: PartsOf, values: PartsGiven, askedKey: string): Promise<void> {
+  const confirmed: PartsGiven = {};
+  for (const [part, each] of Object.entries(values)) {
+    const asked = db('dropParts').where({ dropId: drop.id, round: drop.round, part, askedKey });
+    const count = await asked.update({ ...GIVEN, given: JSON.stringify(each), givenAt: now(db) });
+    if (count > 0) Object.assign(confirmed, { [part]: each });
+  }
+  await noteHistory(db, drop.id, confirmed, askedKey);
 }
 
 /** Notes that a site has refused parts: it has what it had. @param againIn seconds until it is tried again by itself */

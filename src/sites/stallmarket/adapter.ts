@@ -84,6 +84,7 @@ export function stallmarket(address: string): SiteAdapter {
     gives: [
       {
         parts: ['title', 'text', 'products'],
+        whole: true,
         async give(session, siteVideoId, { title, text, products }) {
           // By this the clip is handed in for review.
           const json = { title, text, products: products && (products.products ?? []) };

@@ -8,7 +8,7 @@ import type { VideoRecord } from '@/desk/drop/record';
 import { type CarriedParts, SiteError, type SiteGift } from '@/sites/contract';
 import { captionText } from '@/store/captions';
 import { type Database, database, transaction } from '@/store/database';
-import { atSite, noteAskedParts, noteFailedParts, noteGivenParts, partsOfDrop } from '@/store/drop-parts';
+import { atSite, confirmParts, noteAskedParts, noteFailedParts, noteGivenParts, partsOfDrop } from '@/store/drop-parts';
 import { addDropEvent } from '@/store/drops';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
@@ -81,7 +81,7 @@ export async function giveParts(
   const byOthers = toGive.filter((part) => !asked.includes(part));
   const others = (Object.keys(meant.parts) as PartName[]).filter((part) => ![...toGive, ...but].includes(part));
   await noteParts(context, async (trx) => {
-    await noteGivenParts(trx, drop, valuesOf(meant, byOthers), key);
+    await noteGivenParts(trx, drop, valuesOf(meant, byOthers));
     await noteNew(trx, context, valuesOf(meant, others));
   });
   const [first] = outcome.refused;
@@ -136,7 +136,7 @@ async function giveTogether(context: StepContext, siteVideoId: string, giving: G
       return noteFailed(context, parts, error);
     }
     if (error.kind !== 'refused') throw error;
-    if (parts.length === 1) {
+    if (parts.length === 1 || gift.whole) {
       outcome.refused.push(error);
       await noteParts(context, (trx) => noteFailedParts(trx, drop, parts, { failed: error.message }));
       return;
@@ -144,7 +144,7 @@ async function giveTogether(context: StepContext, siteVideoId: string, giving: G
     for (const part of parts) await giveTogether(context, siteVideoId, { ...giving, parts: [part] }, outcome);
     return;
   }
-  await noteParts(context, (trx) => noteGivenParts(trx, drop, values, key));
+  await noteParts(context, (trx) => confirmParts(trx, drop, values, key));
 }
 
 /** Gives a drop that is held what could not be given before, where it is time to try again. */

@@ -124,6 +124,21 @@ describe('a video from the command line', () => {
     ]);
     expect((await run('send', id, '--watch')).out).toContain('Changes sent to the site: privacy, text, tags');
     expect((await shown()).channels[0]).toMatchObject({ state: 'held', openTo: 'private' });
+    const parts = async () => JSON.parse((await run('parts', id, '--channel', 'Marrow Quay', '--json')).out)[0].parts;
+    const [privacy] = await parts();
+    // Who it was sent for is wanted; who sees it is what the site has said.
+    expect(privacy).toMatchObject({ part: 'privacy', wanted: { to: 'everyone' }, asked: null });
+    expect(privacy.given?.value.to ?? 'private').toBe('private');
+    expect((await run('parts', id)).out).toMatch(/^Marrow Quay on Lanternfold\n {2}privacy +to be sent: privacy/);
+    expect((await parts()).find(({ part }: { part: string }) => part === 'tags')).toMatchObject({
+      ...{
+        given: { value: ['keel', 'oak'], at: expect.any(String) },
+        shown: null,
+        left: false,
+        failed: null,
+        toGive: [],
+      },
+    });
     expect((await run('open', channel.link, '--watch')).out).toContain('Live: open to everyone');
     expect((await fetch(channel.link)).status).toBe(200);
     expect((await run('close', id, '--channel', 'Marrow Quay', '--watch')).out).toContain('Closed: private now');

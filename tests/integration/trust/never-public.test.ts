@@ -257,7 +257,9 @@ class Told {
 
   /** Waits until nothing moves, and holds what is there against what was meant. */
   async rest(): Promise<void> {
-    await untilSheet(this.videoId, ({ channels }) => channels.every(({ drop }) => !drop || !isWorking(drop.state)));
+    await untilSheet(this.videoId, ({ channels }) =>
+      channels.every(({ drop }) => !drop || !(isWorking(drop.state) || drop.giving)),
+    );
     const { drop, changes, values } = await this.channel();
     if (drop?.state === 'removed') {
       expect(await this.there(), `${this.fileName} was left behind`).toBeUndefined();

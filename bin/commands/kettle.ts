@@ -1,3 +1,5 @@
+import { MANAGER } from '@/core/actor';
+import { beActor } from '@/store/actor';
 import { runKettle } from './command-line';
 
 // A reader that has seen enough, such as head, is no error.
@@ -6,6 +8,7 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   throw error;
 });
 
+beActor({ who: MANAGER, via: 'command line' });
 await runKettle(process.argv.slice(2));
 // The marker commands never open the database, and are not to load it only to close it.
 if ('kettleDatabase' in globalThis) await (await import('@/store/database')).closeDatabase();

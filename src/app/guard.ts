@@ -1,9 +1,10 @@
 import { ValidationError } from 'yup';
+import { MANAGER } from '@/core/actor';
 import { MarkerFileError } from '@/core/markers';
 import { isDatabaseAway } from '@/desk/database-away';
 import { ChangedMeanwhile, DeskError, type DeskErrorKind } from '@/desk/desk-error';
 import { log } from '@/desk/log';
-import { inWindow } from '@/desk/window';
+import { askedBy } from '@/desk/window';
 import { NoJson, TooLarge } from './json-body';
 
 const LOCAL_NAMES = new Set(['127.0.0.1', 'localhost', '[::1]']);
@@ -82,7 +83,7 @@ export function guarded<P = Record<string, never>>(handle: Handler<P>) {
     if (refusal) return problem(403, refusal);
     try {
       const params = await context.params;
-      const result = await inWindow(windowOf(request), () => handle(request, params));
+      const result = await askedBy({ who: MANAGER }, windowOf(request), () => handle(request, params));
       return result instanceof Response ? result : Response.json(result ?? {});
     } catch (error) {
       return answerForError(error);

@@ -1,4 +1,6 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
+import type { Actor } from '@/core/actor';
+import { actAs } from '@/store/actor';
 
 const windows = new AsyncLocalStorage<string>();
 
@@ -9,3 +11,7 @@ export function inWindow<T>(id: string | undefined, work: () => Promise<T>): Pro
 
 /** The window that what is done now was asked for in. */
 export const windowNow = (): string | undefined => windows.getStore();
+
+/** Does what somebody asks for in a window: whatever is written down of it is theirs. */
+export const askedBy = <T>(by: Actor, window: string | undefined, work: () => Promise<T>): Promise<T> =>
+  actAs(by, () => inWindow(window, work));

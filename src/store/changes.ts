@@ -1,3 +1,5 @@
+import type { Who } from '@/core/actor';
+import { actorNow, byNow } from './actor';
 import { inSeconds } from './clock';
 import type { Database } from './database';
 
@@ -32,26 +34,52 @@ export async function addChange(
 ): Promise<void> {
   await db('changes').where({ subject, state: 'undone' }).update({ state: 'dropped' });
   const at = new Date();
-  const last: (Row & { at: Date }) | undefined = await db('changes')
+  const last: (Row & { at: Date; actor: Who | null }) | undefined = await db('changes')
     .where({ subject, state: 'made' })
     .orderBy('id', 'desc')
-    .first([...columns, 'at']);
-  const sameHand = last?.field === change.field && last.madeIn === (change.madeIn ?? null);
+    .first([...columns, 'at', 'actor']);
+  const sameHand =
+    last?.field === change.field && last.madeIn === (change.madeIn ?? null) && last.actor === actorNow().who;
   if (last && sameHand && at.getTime() - last.at.getTime() < ONE_THOUGHT_MILLISECONDS && joins(last)) {
     await db('changes').where({ id: last.id }).update({ after: change.after, at });
     return;
   }
-  await db('changes').insert({ subject, ...change, at, state: 'made' });
+  await db('changes').insert({ subject, ...change, ...byNow(), at, state: 'made' });
 }
 
-/** The change that undo would take back. */
+/** Changes of whoever asks; those of before anybody was written down are theirs, too. */
+const own = (db: Database, subject: string, state: 'made' | 'undone') =>
+  db('changes')
+    .where({ subject, state })
+    .where((by) => by.where({ actor: actorNow().who }).orWhereNull('actor'));
+
+/** The change that undo would take back: the last of whoever asks. */
 export async function lastMade(db: Database, subject: string): Promise<Change | undefined> {
-  return fromRow(await db('changes').where({ subject, state: 'made' }).orderBy('id', 'desc').first(columns));
+  return fromRow(await own(db, subject, 'made').orderBy('id', 'desc').first(columns));
 }
 
-/** The change that redo would make again. */
+/** The change that redo would make again, of whoever asks. */
 export async function firstUndone(db: Database, subject: string): Promise<Change | undefined> {
-  return fromRow(await db('changes').where({ subject, state: 'undone' }).orderBy('id').first(columns));
+  return fromRow(await own(db, subject, 'undone').orderBy('id').first(columns));
+}
+
+/** The last change that was made in a window, whoever made it, with how it stands. */
+export async function changeMadeIn(
+  db: Database,
+  subject: string,
+  madeIn: string,
+): Promise<(Change & { state: 'made' | 'undone' | 'dropped' }) | undefined> {
+  const row = await db('changes')
+    .where({ subject, madeIn })
+    .orderBy('id', 'desc')
+    .first([...columns, 'state']);
+  return row && { ...fromRow(row), state: row.state };
+}
+
+/** What was changed after a change, and stands: anybody's. */
+export async function changedAfter(db: Database, subject: string, id: number): Promise<Change[]> {
+  const rows: Row[] = await db('changes').where({ subject, state: 'made' }).where('id', '>', id).select(columns);
+  return rows.flatMap((row) => fromRow(row) ?? []);
 }
 
 /** Marks a change as undone, as made again, or as one that can be neither any more. */

@@ -1,3 +1,4 @@
+import type { Actor } from '@/core/actor';
 import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
 import {
@@ -14,6 +15,7 @@ import {
 import type { Framings } from '@/core/framing';
 import type { FileSet, MendsOfCut, RemediesOfCut } from '@/core/renditions';
 import type { Shelf } from '@/core/words';
+import { actorOf, type ByRow, byNow } from './actor';
 import { type RestingChannel, takeTrial } from './circuits';
 import { type Claim, ClaimLost, claimed, claimRows, dueRows } from './claims';
 import { inSeconds, now } from './clock';
@@ -167,6 +169,7 @@ export interface DropEvent {
   at: Date;
   kind: string;
   says: string;
+  by: Actor;
 }
 
 const columns = [
@@ -313,15 +316,16 @@ export async function* unsentDrops(db: Database): AsyncGenerator<Pick<Drop, 'vid
 
 /** The history of drops, oldest first. */
 export async function eventsOf(db: Database, dropIds: readonly string[]): Promise<DropEvent[]> {
-  return db('dropEvents')
-    .select('id', 'dropId', 'at', 'kind', 'says')
+  const rows: (Omit<DropEvent, 'by'> & ByRow)[] = await db('dropEvents')
+    .select('id', 'dropId', 'at', 'kind', 'says', 'actor', 'via')
     .whereIn('dropId', [...dropIds])
     .orderBy('id');
+  return rows.map(({ actor, via, ...row }) => ({ ...row, by: actorOf({ actor, via }) }));
 }
 
 /** Adds a step to a drop's history. */
 export async function addDropEvent(db: Database, dropId: string, kind: string, says: string): Promise<void> {
-  await db('dropEvents').insert({ dropId, at: now(db), kind, says: says.slice(0, 2000) });
+  await db('dropEvents').insert({ dropId, at: now(db), kind, says: says.slice(0, 2000), ...byNow() });
 }
 
 const WAITS_KEPT_SECONDS = 30 * 24 * 3600;

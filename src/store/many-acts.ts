@@ -1,3 +1,5 @@
+import type { Actor } from '@/core/actor';
+import { actorOf, type ByRow, byNow } from './actor';
 import { now } from './clock';
 import { type Database, fromJson, toJson } from './database';
 import { newId } from './ids';
@@ -10,6 +12,8 @@ export interface ManyAct {
   state: 'waiting' | 'done' | 'stopped' | 'undoing' | 'undone';
   askedAt: Date;
   endedAt: Date | undefined;
+  /** Who asked for it. */
+  by: Actor;
 }
 
 /** What came of an act for one video. */
@@ -26,13 +30,14 @@ export interface OneResult {
   undone: boolean | undefined;
 }
 
-type Row = Omit<ManyAct, 'act' | 'videoIds' | 'endedAt'> &
-  Record<'act' | 'videoIds', string> & { endedAt: Date | null };
+type Row = Omit<ManyAct, 'act' | 'videoIds' | 'endedAt' | 'by'> &
+  Record<'act' | 'videoIds', string> & { endedAt: Date | null } & ByRow;
 
-const columns = ['id', 'act', 'videoIds', 'state', 'askedAt', 'endedAt'];
+const columns = ['id', 'act', 'videoIds', 'state', 'askedAt', 'endedAt', 'actor', 'via'];
 
-const fromRow = (row: Row): ManyAct => ({
+const fromRow = ({ actor, via, ...row }: Row): ManyAct => ({
   ...row,
+  by: actorOf({ actor, via }),
   act: fromJson(row.act),
   videoIds: fromJson<string[]>(row.videoIds) ?? [],
   endedAt: row.endedAt ?? undefined,
@@ -41,7 +46,7 @@ const fromRow = (row: Row): ManyAct => ({
 /** Writes an act down that is to be done; its id is returned. */
 export async function addManyAct(db: Database, act: object, videoIds: readonly string[]): Promise<string> {
   const id = newId();
-  const row = { id, act: toJson(act), videoIds: toJson([...videoIds]), state: 'waiting', askedAt: now(db) };
+  const row = { id, act: toJson(act), videoIds: toJson([...videoIds]), state: 'waiting', askedAt: now(db), ...byNow() };
   await db('manyActs').insert(row);
   return id;
 }

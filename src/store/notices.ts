@@ -1,4 +1,5 @@
 import type { NoticeKind, NoticeWay } from '@/core/notices';
+import { byNow } from './actor';
 import { inSeconds, now } from './clock';
 import type { Database } from './database';
 import { newId } from './ids';
@@ -36,7 +37,7 @@ export async function addNotice(
   notice: Omit<Notice, 'id' | 'count' | 'at' | 'seenAt'>,
   cause?: string,
 ): Promise<Pick<Notice, 'id' | 'count'>> {
-  const row = { ...notice, cause: cause ?? null, says: notice.says.slice(0, 1000), at: now(trx) };
+  const row = { ...notice, cause: cause ?? null, says: notice.says.slice(0, 1000), at: now(trx), ...byNow() };
   const [id] = await trx('notices')
     .insert(row)
     .onConflict('cause')

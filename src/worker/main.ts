@@ -4,6 +4,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { noteCutsThatAreWhole } from '@/desk/cut/bring-cut';
 import { askForKeeping } from '@/desk/house/tidy-up';
 import { log } from '@/desk/log';
+import { beActor } from '@/store/actor';
 import { closeDatabase, database } from '@/store/database';
 import { beatWorker } from '@/store/workers';
 import { laneClasses } from './classes';
@@ -36,6 +37,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
   });
 }
 
+beActor({ who: 'worker' });
 log.info({ worker }, 'worker starts');
 const [drops, jobs] = laneClasses(worker, ending.signal);
 await Promise.all([

@@ -67,7 +67,7 @@ async function undone(id: string): Promise<ManyView> {
 const ownTags = async (id: string) => (await lookAtSheet(id)).own.tags?.items;
 
 describe('many videos at once', () => {
-  it('get a field, and undo takes it from each that nobody has changed since', async () => {
+  it('get a field, and undo takes it from each where nobody has changed it since', async () => {
     const [a = '', b = '', c = ''] = await manyVideos(3, []);
     await editVideo(b, { tags: { way: 'add', items: ['keel'] } });
     const act: Act = { do: 'tags', tags: ['keel', 'oak'] };
@@ -76,11 +76,14 @@ describe('many videos at once', () => {
     expect(done).toMatchObject({ videos: 3, done: 3, changed: 3, failedInAll: 0, mayUndo: true });
     expect(await ownTags(a)).toEqual(['keel', 'oak']);
     expect(await ownTags(b)).toEqual(['keel', 'oak']);
-    await editVideo(c, { summary: 'Changed since' });
+    // In another field, and in the same one.
+    await editVideo(a, { summary: 'Changed since' });
+    await editVideo(c, { tags: { way: 'replace', items: ['slip'] } });
     expect(await undone(done.id)).toMatchObject({ undone: 2, kept: 1 });
     expect(await ownTags(a)).toBeUndefined();
     expect(await ownTags(b)).toEqual(['keel']);
-    expect(await ownTags(c)).toEqual(['keel', 'oak']);
+    expect(await ownTags(c)).toEqual(['slip']);
+    expect((await lookAtSheet(a)).summary).toBe('Changed since');
     await expect(undoMany(done.id)).rejects.toThrow('cannot be undone');
     // Each video's own undo is as it always is.
     await undo(c);

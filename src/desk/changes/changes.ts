@@ -2,7 +2,7 @@ import type { ChapterChoice, TimeLine } from '@/core/chapters';
 import { type DefaultField, FIELD_NAMES, isDefaultField, type LayerValues, withValues } from '@/core/defaults';
 import { siteIds } from '@/sites/registry';
 import { chooseCaptions } from '@/store/captions';
-import { addChange, type Change, firstUndone, lastMade, markChange } from '@/store/changes';
+import { addChange, type Change, changedAfter, changeMadeIn, firstUndone, lastMade, markChange } from '@/store/changes';
 import { channelById } from '@/store/channels';
 import { cutById } from '@/store/cuts';
 import { type Database, database, transaction } from '@/store/database';
@@ -129,19 +129,38 @@ export async function redo(subject: Subject): Promise<Stepped | undefined> {
 }
 
 /**
- * Takes the last change of a video back where it was made in this window, and nothing has changed it since. Whether it is taken
- * back is returned, also where that was done before.
+ * Takes a change of a video back that was made in a window, as far as nobody has changed the same since. Whether it is taken back
+ * is returned, also where that was done before.
  */
 export async function undoMadeIn(videoId: string, window: string): Promise<boolean> {
-  const last = async (trx: Database) => {
-    const made = await lastMade(trx, videoId);
-    return made?.madeIn === window ? made : undefined;
+  const made = async (trx: Database) => {
+    const change = await changeMadeIn(trx, videoId, window);
+    return change?.state === 'made' ? change : undefined;
   };
-  if (await step(videoId, last, 'undone')) return true;
-  return (await firstUndone(database(), videoId))?.madeIn === window;
+  // Where it stays, it is still to be undone after what was changed since.
+  const stepped = await step(videoId, made, 'undone', 'made');
+  if (stepped) return stepped.kept.length === 0;
+  return (await changeMadeIn(database(), videoId, window))?.state === 'undone';
 }
 
-async function step(subject: Subject, find: typeof lastMade, state: 'made' | 'undone'): Promise<Stepped | undefined> {
+/** What a change is about: two that are about the same would undo each other. */
+function aboutWhat(field: string, value: unknown): string {
+  const { id, name, layer, owner, field: inner } = (value ?? {}) as Record<string, unknown>;
+  return JSON.stringify([field, id ?? name, layer, owner, inner]);
+}
+
+const aboutAll = (change: Change): string[] =>
+  stepsIn(change, 'made').map(({ field, from, to }) => aboutWhat(field, to ?? from));
+
+const CHANGED_SINCE = 'It stays as it is now: it was changed since.';
+
+/** @param whereKept how the change stands then where nothing came of it: it can be neither undone nor made again, or stays */
+async function step(
+  subject: Subject,
+  find: (trx: Database, subject: Subject) => Promise<Change | undefined>,
+  state: 'made' | 'undone',
+  whereKept: 'dropped' | 'made' = 'dropped',
+): Promise<Stepped | undefined> {
   return transaction(async (trx) => {
     // Whoever undoes a change waits for others who change the same thing.
     const video = await videoById(trx, subject, true);
@@ -152,9 +171,12 @@ async function step(subject: Subject, find: typeof lastMade, state: 'made' | 'un
     if (state === 'undone' && entry.field === 'seriesThere') await mayUnmake(trx, JSON.parse(entry.before));
     const steps = stepsIn(entry, state);
     const kept: string[] = [];
+    // What somebody else has done since is theirs, and is not undone along with it.
+    const since = state === 'undone' ? (await changedAfter(trx, subject, entry.id)).flatMap(aboutAll) : [];
     const again = async () => {
       for (const { field, from, to } of steps) {
-        const why = await reasonToKeep(trx, subject, field, from, to);
+        const isChanged = since.includes(aboutWhat(field, to ?? from));
+        const why = isChanged ? CHANGED_SINCE : await reasonToKeep(trx, subject, field, from, to);
         if (why) kept.push(why);
         else await apply(trx, subject, field, to);
       }
@@ -162,8 +184,7 @@ async function step(subject: Subject, find: typeof lastMade, state: 'made' | 'un
     // What changes layers reaches other videos, too.
     if (video && entry.field !== 'several') await again();
     else await reachOf(trx, again);
-    // What nothing came of can be neither undone nor made again.
-    await markChange(trx, entry.id, kept.length === steps.length ? 'dropped' : state);
+    await markChange(trx, entry.id, kept.length === steps.length ? whereKept : state);
     await announce(trx, video ? 'video' : 'layers', subject.slice(0, 36));
     return { field: entry.field, kept };
   });

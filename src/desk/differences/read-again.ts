@@ -9,6 +9,7 @@ import {
 } from '@/core/parts';
 import { askWords, needsPerson } from '@/core/rights';
 import { SiteError, type SiteProfile } from '@/sites/contract';
+import { actAs } from '@/store/actor';
 import type { Channel } from '@/store/channels';
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
@@ -86,7 +87,7 @@ export async function readAgain(
       readAt: status?.state.stage === 'processing' ? undefined : await databaseTime(trx),
       ...(status?.versions && { versions: status.versions }),
     });
-    await tellShown(trx, drop, profile.name, fresh, givenNow);
+    await actAs({ who: `site:${channel.site}` }, () => tellShown(trx, drop, profile.name, fresh, givenNow));
     for (const match of matches.filter(needsPerson)) {
       await tell(trx, drop, 'needs you', `Rights match with “${match.work}”: ${match.owner} ${askWords(match)}`);
     }

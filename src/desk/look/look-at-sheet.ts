@@ -1,3 +1,4 @@
+import { type Actor, actorWords } from '@/core/actor';
 import { declarationsInForce } from '@/core/declarations';
 import { beforeFold, searchFindings } from '@/core/fitting';
 import { hasShape, SHAPES, type Shape } from '@/core/framing';
@@ -5,6 +6,7 @@ import { isSame, undecidedParts } from '@/core/parts';
 import { type FileHabit, remediesFor, setOf, shownSize } from '@/core/renditions';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
+import { actorNow } from '@/store/actor';
 import { firstUndone, lastMade } from '@/store/changes';
 import { allChannels, type Channel } from '@/store/channels';
 import { betterCut, sameCutElsewhere } from '@/store/cuts';
@@ -97,7 +99,7 @@ function sheetChannel(
     early,
     events: events
       .filter((event) => event.dropId === drop?.id)
-      .map(({ id, at, kind, says }) => ({ id, at: at.toISOString(), kind, says })),
+      .map(({ id, at, kind, says, by }) => ({ id, at: at.toISOString(), kind, says, by: byWords(by) })),
     // What is on its way there goes by itself.
     changes: giving?.state === 'waiting' ? [] : changesSince(record, channel, drop, atSite(parts), meant),
     layersChanged: haveLayersChanged(record, channel, drop, meant, profile),
@@ -134,6 +136,9 @@ function haveLayersChanged(
   const anew = { ...drop, sentWith: revisesWith(record.layers, record.video, channel, drop) };
   return !isSame(meantWords(record, channel, anew, profile).parts, meant.parts);
 }
+
+/** Who did something, to who reads it now. */
+const byWords = (by: Actor): string => actorWords(by, actorNow().who, (id) => site(id).profile.name);
 
 /** How far the files are that go up before their drops are sent, by drop. */
 async function earlyViews(dropIds: readonly string[]): Promise<Map<string, EarlyView>> {

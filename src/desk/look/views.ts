@@ -215,7 +215,8 @@ export interface SheetChannel extends ChannelView {
   drop: (DropView & { actions: DropAction[] }) | undefined;
   /** Of a file that goes up before it is sent: how far it is. */
   early: EarlyView | undefined;
-  events: { id: number; at: string; kind: string; says: string }[];
+  /** `by`: who did it, in words. */
+  events: { id: number; at: string; kind: string; says: string; by: string }[];
   /** What has changed since it went to the site, field by field. */
   changes: ChangedField[];
   /** Whether defaults or links have changed since it was sent, which changes nothing of it. */

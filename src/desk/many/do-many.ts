@@ -1,7 +1,8 @@
 import { ValidationError } from 'yup';
 import type { ListValue } from '@/core/defaults';
 import { uniqueTags } from '@/core/words';
-import { lastMade } from '@/store/changes';
+import { actAs } from '@/store/actor';
+import { changeMadeIn } from '@/store/changes';
 import { type Database, database } from '@/store/database';
 import { dropsOf } from '@/store/drops';
 import { announce } from '@/store/feed';
@@ -149,7 +150,7 @@ async function resultFor(actId: string, act: Act, videoId: string, video: Video 
   try {
     const did = await inWindow(madeInAct(actId), () => doWith(video, act));
     // One that was changed just before a worker was killed is as it should be, and is this act's to undo.
-    return { ...result, changed: did || (await lastMade(db, videoId))?.madeIn === madeInAct(actId) };
+    return { ...result, changed: did || (await changeMadeIn(db, videoId, madeInAct(actId)))?.state === 'made' };
   } catch (error) {
     if (error instanceof PartlyDone) return { ...result, changed: error.did, why: error.message };
     if (error instanceof DeskError || error instanceof ValidationError) return { ...result, why: error.message };
@@ -177,8 +178,15 @@ async function waitsForOthers(db: Database, { id, videoIds }: ManyAct): Promise<
 export async function doMany(id: string, tell: (done: number) => void, signal: AbortSignal): Promise<boolean> {
   const db = database();
   const many = await manyActById(db, id);
-  if (many?.state === 'undoing') return undoEach(many, tell, signal);
-  if (many?.state !== 'waiting') return true;
+  if (!many) return true;
+  return actAs(many.by, () => doEach(many, tell, signal));
+}
+
+async function doEach(many: ManyAct, tell: (done: number) => void, signal: AbortSignal): Promise<boolean> {
+  const db = database();
+  const { id } = many;
+  if (many.state === 'undoing') return undoEach(many, tell, signal);
+  if (many.state !== 'waiting') return true;
   if (await waitsForOthers(db, many)) return false;
   const act = many.act as Act;
   const results = new Map((await resultsOf(db, id)).map((result) => [result.videoId, result]));

@@ -21,6 +21,7 @@ import * as afterOpening from './019-after-opening';
 import * as askedAndConfirmed from './020-asked-and-confirmed';
 import * as actsThatStop from './021-acts-that-stop';
 import * as parts from './022-parts';
+import * as who from './023-who';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -46,4 +47,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '020-asked-and-confirmed': askedAndConfirmed,
   '021-acts-that-stop': actsThatStop,
   '022-parts': parts,
+  '023-who': who,
 };

@@ -4,6 +4,9 @@ import { useState } from 'react';
 import type { SheetChannel } from '@/desk/look/views';
 import { useZone } from '../moment';
 
+/** What happens by itself needs no name. */
+const OURS = 'Kettle Drop';
+
 type Told = SheetChannel['events'][number] & { channel: string };
 
 /** What happened to the drops of a video, day by day, the newest first; of all channels or of one. */
@@ -45,7 +48,7 @@ export function History({ channels }: { channels: readonly SheetChannel[] }) {
         <section key={on}>
           <h3>{on}</h3>
           <ol>
-            {events.map(({ id, at, kind, says, channel }) => (
+            {events.map(({ id, at, kind, says, by, channel }) => (
               <li
                 key={id}
                 className={`grid grid-cols-[48px_minmax(0,1fr)] gap-x-3 border-line border-t py-1 ${channels.length > 1 ? 'sm:grid-cols-[48px_150px_minmax(0,1fr)]' : ''}`}
@@ -57,6 +60,7 @@ export function History({ channels }: { channels: readonly SheetChannel[] }) {
                 <span className={`[overflow-wrap:anywhere] ${channels.length > 1 ? 'max-sm:col-start-2' : ''}`}>
                   {kind === 'snag' && <b className="text-snag">▲ </b>}
                   {says}
+                  {by !== OURS && <span className="text-soft"> · {by}</span>}
                 </span>
               </li>
             ))}

@@ -1,4 +1,5 @@
 import { lookInInbox } from '@/desk/inbox/look-in-inbox';
+import { actAs } from '@/store/actor';
 import { settings } from '@/store/settings';
 import type { JobWork } from './job-work';
 
@@ -7,7 +8,7 @@ export const inbox: JobWork = {
   everySeconds: 2,
   async run({ signal }) {
     const { inbox: folder } = settings();
-    if (folder) await lookInInbox(folder, signal);
+    if (folder) await actAs({ who: 'inbox' }, () => lookInInbox(folder, signal));
     return {};
   },
 };

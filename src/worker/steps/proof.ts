@@ -13,6 +13,7 @@ import { differenceWords } from '@/desk/differences/difference-words';
 import { tellShown } from '@/desk/differences/tell-shown';
 import { goesToEnd, meantShowing, meantWords } from '@/desk/drop/meant';
 import { refreshPlaylists } from '@/desk/site/playlists';
+import { actAs } from '@/store/actor';
 import { database, transaction } from '@/store/database';
 import { atSite, forgetGiven, type KeptPart, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop-parts';
 import { renditionById } from '@/store/renditions';
@@ -23,12 +24,12 @@ import { SnagFound, type Step, type StepContext } from './step';
 
 /** Keeps and tells what somebody has changed at the site of a live video in parts that were not given now; it stops nothing. */
 async function noteTheirs(context: StepContext, showing: PartsShown, reading: PartsShown): Promise<void> {
-  const { drop, profile, keep } = context;
+  const { drop, profile, channel, keep } = context;
   await transaction(async (trx) => {
     await keep({}, trx);
     const { kept, fresh } = shownNow(shownOtherwise(await partsOfDrop(trx, drop)), showing, reading);
     await noteShownParts(trx, drop, kept);
-    await tellShown(trx, drop, profile.name, fresh);
+    await actAs({ who: `site:${channel.site}` }, () => tellShown(trx, drop, profile.name, fresh));
   });
 }
 

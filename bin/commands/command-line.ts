@@ -244,6 +244,15 @@ function commands(): Command {
     .action(async (site) => (await import('./channels')).connect(site));
 
   kettle
+    .command('acts')
+    .description('What was done with many videos at once: how far it is; pause it, let it go on, stop it or undo it')
+    .argument('[what]', 'pause, go, stop or undo')
+    .argument('[id]', 'the act')
+    .option('--json', 'as JSON')
+    .hook('preAction', withDatabase)
+    .action(async (what, id, options) => (await import('./acts')).acts(what, id, options));
+
+  kettle
     .command('jobs')
     .description('Background work that failed, and why')
     .option('--again', 'try all of it again')

@@ -9,7 +9,7 @@ export interface ManyAct {
   id: string;
   act: unknown;
   videoIds: string[];
-  state: 'waiting' | 'done' | 'stopped' | 'undoing' | 'undone';
+  state: 'waiting' | 'done' | 'stopped' | 'paused' | 'undoing' | 'undone';
   askedAt: Date;
   endedAt: Date | undefined;
   /** Who asked for it. */
@@ -85,12 +85,24 @@ export async function manyActsBefore(db: Database, id: string): Promise<ManyAct[
   return rows.map(fromRow);
 }
 
-/** Writes down that an act has a video in hand, before anything is done with it. */
-export async function beginResult(db: Database, actId: string, videoId: string, title: string): Promise<void> {
-  await db('manyResults')
+/**
+ * Writes down that an act has a video in hand, before anything is done with it. Whether it has: not where another act, that has not
+ * ended, has it.
+ */
+export async function beginResult(trx: Database, actId: string, videoId: string, title: string): Promise<boolean> {
+  await trx('videos').where({ id: videoId }).forUpdate().first('id');
+  const others: { actId: string } | undefined = await trx('manyResults')
+    .join('manyActs', 'manyActs.id', 'manyResults.actId')
+    .where({ videoId, begun: true })
+    .whereNot({ actId })
+    .whereIn('state', ['waiting', 'paused'])
+    .first('actId');
+  if (others) return false;
+  await trx('manyResults')
     .insert({ actId, videoId, title: title.slice(0, 1000), changed: false, begun: true })
     .onConflict(['actId', 'videoId'])
     .ignore();
+  return true;
 }
 
 /** Writes down what came of an act for one video; written once more, it stays as it was first. */

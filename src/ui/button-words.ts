@@ -23,6 +23,7 @@ export const BUTTONS = {
   openNow: 'Open now',
   undoMove: 'Undo the move',
   notYet: 'Do not open it yet',
+  pause: 'Pause',
   readAgain: 'Read it again now',
   redo: 'Redo',
   replaceAll: 'Replace all',

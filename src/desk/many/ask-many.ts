@@ -67,7 +67,7 @@ async function manyView(db: Database, many: ManyAct, counts: ActCounts | undefin
     failed: failures.map(({ videoId, title, why = '' }) => ({ videoId, title, why })),
     failedInAll: failed,
     mayUndo: mayUndo(many, changed),
-    mayStop: state === 'waiting' || opensUntil !== undefined,
+    mayStop: state === 'waiting' || state === 'paused' || opensUntil !== undefined,
   };
 }
 
@@ -108,6 +108,25 @@ export async function undoMany(id: string): Promise<void> {
   });
 }
 
+/** Lets an act rest: what it has in hand is ended, and no other begun. @throws DeskError where it is over, or rests */
+export async function pauseMany(id: string): Promise<void> {
+  found(await manyActById(database(), id), 'change of many videos');
+  await transaction(async (trx) => {
+    if (!(await moveManyAct(trx, id, 'waiting', 'paused'))) throw new DeskError('not now', 'This cannot be paused.');
+    await announce(trx, 'many', id);
+  });
+}
+
+/** Lets an act go on that rests, with what is not behind it. @throws DeskError where it does not rest */
+export async function goOnMany(id: string): Promise<void> {
+  found(await manyActById(database(), id), 'change of many videos');
+  await transaction(async (trx) => {
+    if (!(await moveManyAct(trx, id, 'paused', 'waiting'))) throw new DeskError('not now', 'This is not paused.');
+    await askForJobsAnew(trx, 'many', [id]);
+    await announce(trx, 'many', id);
+  });
+}
+
 /**
  * Stops an act: what is not behind it is left as it is, and what it was to open and has not yet stays closed.
  * @returns on how many drops the word to open was taken back
@@ -119,7 +138,7 @@ export async function stopMany(id: string): Promise<{ notOpened: number }> {
   const isOpen = (many.act as Act).do === 'open';
   const stopped = await transaction(async (trx) => {
     await announce(trx, 'many', id);
-    return moveManyAct(trx, id, 'waiting', 'stopped');
+    return (await moveManyAct(trx, id, 'waiting', 'stopped')) || moveManyAct(trx, id, 'paused', 'stopped');
   });
   if (!stopped && !(isOpen && many.state === 'done')) throw new DeskError('not now', 'It is over already.');
   if (!isOpen) return { notOpened: 0 };

@@ -3,7 +3,7 @@ import type { ListValue } from '@/core/defaults';
 import { uniqueTags } from '@/core/words';
 import { actAs } from '@/store/actor';
 import { changeMadeIn } from '@/store/changes';
-import { type Database, database } from '@/store/database';
+import { type Database, database, transaction } from '@/store/database';
 import { dropsOf } from '@/store/drops';
 import { announce } from '@/store/feed';
 import {
@@ -170,7 +170,7 @@ async function waitsForOthers(db: Database, { id, videoIds }: ManyAct): Promise<
 
 /**
  * Does an act with each of its videos, one after the other, or takes it back. Of two that are about the same video, the later
- * waits. What is behind it is not done again; one that was in hand when a worker was killed is done once more where that changes
+ * waits; one that was paused and goes on waits for what another has in hand. What is behind it is not done again; one that was in hand when a worker was killed is done once more where that changes
  * nothing, and else is told of.
  * @param tell hears how many are behind it
  * @returns whether it is over; where not, it waits for another
@@ -201,7 +201,7 @@ async function doEach(many: ManyAct, tell: (done: number) => void, signal: Abort
     if (before && ONCE.includes(act.do)) {
       await endResult(db, id, { videoId, title, changed: false, why: NOT_KNOWN });
     } else {
-      await beginResult(db, id, videoId, title);
+      if (!(await transaction((trx) => beginResult(trx, id, videoId, title)))) return false;
       await endResult(db, id, await resultFor(id, act, videoId, video));
       // Stopped while this one was in hand: it is not opened either.
       if (act.do === 'open' && (await manyActById(db, id))?.state === 'stopped') await takeWordsBack([videoId]);

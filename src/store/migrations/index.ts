@@ -22,6 +22,7 @@ import * as askedAndConfirmed from './020-asked-and-confirmed';
 import * as actsThatStop from './021-acts-that-stop';
 import * as parts from './022-parts';
 import * as who from './023-who';
+import * as actsThatPause from './024-acts-that-pause';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -48,4 +49,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '021-acts-that-stop': actsThatStop,
   '022-parts': parts,
   '023-who': who,
+  '024-acts-that-pause': actsThatPause,
 };

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Foreseen } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
-import { actWords, questionBeforeMany } from './act-words';
+import { actWords } from '@/ui/many/act-words';
+import { questionBeforeMany } from './act-words';
 
 const SEEN: Foreseen = {
   videos: 3,

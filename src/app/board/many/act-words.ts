@@ -1,4 +1,3 @@
-import { FIELD_NAMES } from '@/core/defaults';
 import type { Foreseen } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
 import { BUTTONS } from '@/ui/button-words';
@@ -7,30 +6,6 @@ import type { Question } from '@/ui/sure-questions';
 const count = (number: number, one: string) => `${number.toLocaleString('en')} ${number === 1 ? one : `${one}s`}`;
 const videosOf = (number: number) => count(number, 'video');
 const placesOf = (number: number) => count(number, 'place');
-
-/** What is being done, and what was done, with many videos. */
-export function actWords(act: Act): { doing: string; done: string } {
-  switch (act.do) {
-    case 'send':
-      return { doing: 'Sending', done: 'Sent' };
-    case 'open':
-      return { doing: 'Opening', done: 'Being opened' };
-    case 'try again':
-      return { doing: 'Trying again', done: 'Tried again' };
-    case 'delete':
-      return { doing: 'Deleting', done: 'Deleted' };
-    case 'set':
-      return { doing: `Setting ${FIELD_NAMES[act.field]}`, done: `Set ${FIELD_NAMES[act.field]}` };
-    case 'tags':
-      return { doing: 'Adding tags', done: 'Tags added' };
-    case 'playlist':
-      return { doing: `Adding to “${act.title}”`, done: `Added to “${act.title}”` };
-    case 'series':
-      return act.seriesId
-        ? { doing: 'Putting in the series', done: 'Put in the series' }
-        : { doing: 'Taking out of the series', done: 'Taken out of the series' };
-  }
-}
 
 /** What opens to everyone by an act, without a further word. */
 const opensWords = (opening: number, which: string): string[] =>

@@ -7,16 +7,16 @@ import type { ManyView } from '@/desk/many/ask-many';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
+import { actWords } from '@/ui/many/act-words';
 import { Meter } from '@/ui/meter';
 import { useNotices } from '@/ui/notices';
-import { actWords } from './act-words';
 
 const LOOK_EVERY_MILLISECONDS = 700;
 
 const videos = (number: number) => `${number.toLocaleString('en')} ${number === 1 ? 'video' : 'videos'}`;
 
-const isGoingOn = (state: ManyView['state']): state is 'waiting' | 'undoing' =>
-  state === 'waiting' || state === 'undoing';
+const isGoingOn = (state: ManyView['state']): state is 'waiting' | 'undoing' | 'paused' =>
+  state === 'waiting' || state === 'undoing' || state === 'paused';
 
 /** In how many seconds the last of what was opened opens; it is asked for anew meanwhile, so that this counts. */
 function OpensIn({ until, what }: { until: string; what: string }) {
@@ -39,7 +39,7 @@ export function ManyProgress() {
   if (!newest || newest.id === away) return null;
   const { id, act, state, done, failed, failedInAll, changed, undone, kept, mayUndo, mayStop, opensUntil } = newest;
   const words = actWords(act);
-  const asks = async (path: 'undo' | 'stop') => {
+  const asks = async (path: 'undo' | 'stop' | 'pause' | 'go') => {
     try {
       const { notOpened = 0 } = await ask<{ notOpened?: number }>(`/api/many/${id}/${path}`, { method: 'POST' });
       if (notOpened > 0)
@@ -56,7 +56,7 @@ export function ManyProgress() {
   );
   if (isGoingOn(state)) {
     const [behind, all] = state === 'undoing' ? [undone + kept, changed] : [done, newest.videos];
-    const doing = state === 'undoing' ? 'Undoing' : words.doing;
+    const doing = state === 'undoing' ? 'Undoing' : state === 'paused' ? `Paused: ${words.doing}` : words.doing;
     return (
       <section aria-label="Many videos" className="tray mb-3 flex items-center gap-4 px-4 py-2.5">
         <div className="grow">
@@ -65,6 +65,11 @@ export function ManyProgress() {
             says={`${doing} · ${behind.toLocaleString('en')} of ${videos(all)}`}
           />
         </div>
+        {state !== 'undoing' && (
+          <Button look="quiet" onClick={() => void asks(state === 'paused' ? 'go' : 'pause')}>
+            {state === 'paused' ? BUTTONS.goOn : BUTTONS.pause}
+          </Button>
+        )}
         {stop}
       </section>
     );

@@ -14,6 +14,7 @@ const MEASURES = [
   'bench/renditions.ts',
   'bench/transfers.ts',
   'bench/four-sites.ts',
+  'bench/parts.ts',
   'bench/release.ts',
   'bench/faults.ts',
 ];

@@ -69,7 +69,8 @@ export async function giveParts(
   const meant = meantWords(record, channel, drop, profile);
   const what = meant.fitted.findings[0]?.what ?? partFindings(meant.parts, profile)[0]?.what;
   if (what) throw new SnagFound('refused', what, 'Change it on the Sheet, then try again');
-  const toGive = partsToGive(await partsThere(context), meant.parts).filter((part) => !but.includes(part));
+  const there = await partsThere(context);
+  const toGive = partsToGive(there, meant.parts).filter((part) => !but.includes(part));
   const outcome: Outcome = { refused: [], failed: [] };
   const key = newId();
   for (const gift of adapter.gives) {
@@ -79,11 +80,9 @@ export async function giveParts(
   const asked = adapter.gives.flatMap((gift) => gift.parts);
   // Who sees it, where that goes by calls of its own; and what a new video has none of.
   const byOthers = toGive.filter((part) => !asked.includes(part));
-  const others = (Object.keys(meant.parts) as PartName[]).filter((part) => ![...toGive, ...but].includes(part));
-  await noteParts(context, async (trx) => {
-    await noteGivenParts(trx, drop, valuesOf(meant, byOthers));
-    await noteNew(trx, context, valuesOf(meant, others));
-  });
+  const none = (Object.keys(meant.parts) as PartName[]).filter((part) => !but.includes(part) && !there[part]);
+  const rest = [...byOthers, ...none.filter((part) => !toGive.includes(part))];
+  if (rest.length > 0) await noteParts(context, (trx) => noteGivenParts(trx, drop, valuesOf(meant, rest)));
   const [first] = outcome.refused;
   if (first) throw first;
   return toGive.filter((part) => !outcome.failed.includes(part));
@@ -107,13 +106,6 @@ interface Giving {
 
 const valuesOf = (meant: MeantWords, parts: readonly PartName[]): PartsGiven =>
   Object.fromEntries(parts.map((part) => [part, meant.parts[part]]));
-
-/** Notes parts as given that were not known yet; those that are stay as they are. */
-async function noteNew(trx: Database, { drop }: StepContext, values: PartsGiven): Promise<void> {
-  const there = atSite(await partsOfDrop(trx, drop));
-  const fresh = Object.entries(values).filter(([part]) => there[part as PartName]?.given === undefined);
-  await noteGivenParts(trx, drop, Object.fromEntries(fresh));
-}
 
 /** Gives parts in one request; where that is refused, each alone, so that what is wrong with one keeps no other back. */
 async function giveTogether(context: StepContext, siteVideoId: string, giving: Giving, outcome: Outcome) {

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { Command, CommanderError } from 'commander';
+import { MANAGER } from '@/core/actor';
 import { DeskError } from '@/desk/desk-error';
 
 /** The shape of the file that `fit` takes; the README has the same. */
@@ -277,7 +278,9 @@ function commands(): Command {
     .option('--draw-only', 'only draw the videos; needs no database and no sites')
     .action(async (options) => {
       const { drawDemo, makeDemo } = await import('../../demo/make');
-      await (options.drawOnly ? drawDemo() : makeDemo());
+      // It stands for what a person has done on the pages.
+      const { actAs } = await import('@/store/actor');
+      await (options.drawOnly ? drawDemo() : actAs({ who: MANAGER }, makeDemo));
     });
   return kettle;
 }

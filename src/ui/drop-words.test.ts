@@ -58,7 +58,7 @@ describe('where a drop stands, in words', () => {
     expect(dropWords(drop({ state: 'live', changedThere: ['title'] }), 'UTC')).toBe('Live · changed there: title');
     const giving = (trouble?: string) => drop({ state: 'live', changedThere: ['title'], giving: { trouble } });
     expect(dropWords(giving(), 'UTC')).toBe('Live · changes on their way');
-    expect(dropWords(giving('busy'), 'UTC')).toBe('Live · changes on their way: busy');
+    expect(dropWords(giving('busy'), 'UTC')).toBe('Live · changes wait for the site');
     expect(dropWords(drop({ state: 'live', matched: true, changedThere: ['title'] }), 'UTC')).toBe(
       'Live · a rights match needs you',
     );

@@ -16,7 +16,8 @@ function liveWords({
 }: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere' | 'matched' | 'giving'>): string {
   const to = openedTo && openedTo !== 'everyone' ? ` · ${OPENED_WORDS[openedTo]}` : '';
   if (matched) return `${STATE_WORDS.live}${to} · a rights match needs you`;
-  if (giving) return `${STATE_WORDS.live}${to} · changes on their way${giving.trouble ? `: ${giving.trouble}` : ''}`;
+  if (giving)
+    return `${STATE_WORDS.live}${to} · ${giving.trouble ? 'changes wait for the site' : 'changes on their way'}`;
   return `${STATE_WORDS.live}${to} · ${otherFile ? 'shows the earlier file' : changedThere.length > 0 ? `changed there: ${changedThere.join(', ')}` : 'checked'}`;
 }
 

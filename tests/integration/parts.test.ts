@@ -160,10 +160,7 @@ describe('what has changed of a live video', () => {
     ]);
     expect(await there('parts-alone.mp4')).toMatchObject({ comments: 'off', tags: ['oak'], visibility: 'open' });
     const says = given.channels.flatMap(({ events }) => events.map((event) => event.says));
-    expect(says.slice(-2)).toEqual([
-      'Changes sent to the site: tags, comments',
-      'The site has it: tags and what may be done with it',
-    ]);
+    expect(says.slice(-2)).toEqual(['Changes sent to the site: tags, comments', 'The site has it: tags, comments']);
   });
 
   it('is given once more where its answer was lost, and what was asked is not taken for confirmed', async () => {

@@ -13,7 +13,10 @@ import type { MeantWords } from './meant';
 import type { VideoRecord } from './record';
 
 /** The titles of a channel’s playlists by their ids at the site; an id that is not known stands for itself. */
-export function titlesOf({ layers }: Pick<VideoRecord, 'layers'>, channelId: string): (id: string) => string {
+export function titlesOf(
+  { layers }: { layers: Pick<VideoRecord['layers'], 'playlists'> },
+  channelId: string,
+): (id: string) => string {
   return (id) =>
     layers.playlists.find((each) => each.channelId === channelId && each.sitePlaylistId === id)?.title ?? id;
 }

@@ -1,15 +1,17 @@
-import { PARTS, type PartName } from '@/core/parts';
+import { changedFields, givenParts, type PartName, type PartsGiven } from '@/core/parts';
 import { readAgain } from '@/desk/differences/read-again';
+import { titlesOf } from '@/desk/drop/changes-since';
 import { profileAt, recordOf } from '@/desk/drop/record';
 import { log } from '@/desk/log';
 import { tell } from '@/desk/notices/tell';
 import { askedForDrop } from '@/desk/site/asked-for-drop';
 import { isOpenToUs, site } from '@/desk/site/session';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
-import { type Channel, channelById } from '@/store/channels';
+import { type Channel, channelById, playlistsOf } from '@/store/channels';
 import { ClaimLost } from '@/store/claims';
 import { databaseTime } from '@/store/clock';
 import { type Database, database, transaction } from '@/store/database';
+import { atSite, partsOfDrop } from '@/store/drop-parts';
 import { addDropEvent, type Drop, dropById, moveDrop, setDrop } from '@/store/drops';
 import { announce } from '@/store/feed';
 import { giveParts } from '../steps/give';
@@ -31,10 +33,10 @@ export const give: JobWork = {
     if (!channel) return {};
     const { name } = site(channel.site).profile;
     if (!isOpenToUs(channel)) return { again: CLOSED_SECONDS, trouble: `${channel.name} is not connected to ${name}` };
+    const before = await partsGiven(drop);
     let given: readonly PartName[] = [];
     try {
       given = await giveTo(drop, channel, signal);
-      if (given.length > 0) await noteGiven(drop, given);
     } catch (error) {
       if (needsAWay(error)) return await proofedAgain(drop);
       if (error instanceof AllowanceSpent)
@@ -43,6 +45,7 @@ export const give: JobWork = {
       if (why === undefined) throw error;
       await notTaken(drop, why);
     }
+    await noteGiven(drop, channel, before);
     const now = (await dropById(db, drop.id)) ?? drop;
     try {
       await readAgain(now, channel, given);
@@ -98,14 +101,18 @@ async function giveTo(drop: Drop, channel: Channel, signal: AbortSignal): Promis
   });
 }
 
-const labels = (parts: readonly PartName[]) =>
-  new Intl.ListFormat('en').format([...new Set(parts.map((part) => PARTS[part].label))]);
+const partsGiven = async (drop: Drop) => givenParts(atSite(await partsOfDrop(database(), drop)));
 
-const noteGiven = ({ id, videoId }: Drop, given: readonly PartName[]): Promise<void> =>
-  transaction(async (trx) => {
-    await addDropEvent(trx, id, 'given', `The site has it: ${labels(given)}`);
-    await announce(trx, 'video', videoId);
+/** Tells what the site has now that it did not have before. */
+async function noteGiven(drop: Drop, channel: Channel, before: PartsGiven): Promise<void> {
+  const titleOf = titlesOf({ layers: { playlists: await playlistsOf(database(), [channel.id]) } }, channel.id);
+  const fields = changedFields(before, await partsGiven(drop), titleOf).map(({ field }) => field);
+  if (fields.length === 0) return;
+  await transaction(async (trx) => {
+    await addDropEvent(trx, drop.id, 'given', `The site has it: ${fields.join(', ')}`);
+    await announce(trx, 'video', drop.videoId);
   });
+}
 
 const notTaken = (drop: Drop, why: string): Promise<void> =>
   transaction(async (trx: Database) => {

@@ -44,11 +44,11 @@ await measureOn(machine, undefined, async () => {
   const { channelsOfTheYard } = await import('../tests/setup/desk');
   const { newVideo } = await import('../tests/setup/new-video');
   const { database } = await import('@/store/database');
-  const { makeDrop } = await import('@/store/drops');
-  const { makeVideo } = await import('@/store/videos');
+  const { makeDrop } = await import('@/store/drop/drops');
+  const { makeVideo } = await import('@/store/record/videos');
   const { newSeries } = await import('@/desk/defaults/series');
   const { editDefaults } = await import('@/desk/defaults/defaults');
-  const { lookAtSheet } = await import('@/desk/look/look-at-sheet');
+  const { lookAtSheet } = await import('@/desk/views/look-at-sheet');
 
   const channels = [...(await channelsOfTheYard()).values()];
   const owner = await newSeries({ name: 'Many' });

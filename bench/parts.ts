@@ -21,10 +21,10 @@ const { allowAt, askedOf, bringFile, channelsOfTheYard, forgetAsked, untilSheet,
   await import('../tests/setup/desk');
 const { manyVideos } = await import('../tests/setup/many-videos');
 const { database } = await import('@/store/database');
-const { askForJobsAnew } = await import('@/store/jobs');
-const { channelById } = await import('@/store/channels');
-const { dropsOf, setDrop } = await import('@/store/drops');
-const { noteGivenParts } = await import('@/store/drop-parts');
+const { askForJobsAnew } = await import('@/store/queue/jobs');
+const { channelById } = await import('@/store/site/channels');
+const { dropsOf, setDrop } = await import('@/store/drop/drops');
+const { noteGivenParts } = await import('@/store/drop/parts');
 const { meantWords } = await import('@/desk/drop/meant');
 const { profileAt, recordOf } = await import('@/desk/drop/record');
 const { site } = await import('@/desk/site/session');

@@ -20,7 +20,7 @@ machine.start('worker');
 const { addressOf, allowAt, bringFile, channelsOfTheYard, untilSheet, untilState, videosAt } = await import(
   '../tests/setup/desk'
 );
-const { lookAtSheet } = await import('@/desk/look/look-at-sheet');
+const { lookAtSheet } = await import('@/desk/views/look-at-sheet');
 const { editVideo, tickChannel } = await import('@/desk/video/edit-video');
 const { sendVideo } = await import('@/desk/drop/send');
 

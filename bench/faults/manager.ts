@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
-import { lookAtStatus } from '@/desk/look/look';
+import { lookAtStatus } from '@/desk/views/look';
 import { database } from '@/store/database';
 import { connectAs } from '../../demo/sign-in';
 import { YARD } from '../../tests/setup/desk';

@@ -1,7 +1,7 @@
 import { instantOf, type Moment } from '@/core/release';
 import { sessionFor, site } from '@/desk/site/session';
-import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
+import { allChannels } from '@/store/site/channels';
 import { videosAt } from '../../tests/setup/desk';
 
 /** What became of everything, after the day: all of these are to be 0. */

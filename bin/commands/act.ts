@@ -1,8 +1,8 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { DeskError } from '@/desk/desk-error';
 import { actOnDrop, type DropAction } from '@/desk/drop/act-on-drop';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { discardVideo } from '@/desk/video/delete-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { channelsNamed } from './named/channel';
 import { videoNamed } from './named/video';
 import { watch } from './watch';

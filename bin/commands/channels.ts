@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { startConnecting } from '@/desk/account/connect';
-import { lookAtChannels } from '@/desk/look/look';
+import { lookAtChannels } from '@/desk/views/look';
 import { settings } from '@/store/settings';
 import { siteNamed } from './named/site';
 

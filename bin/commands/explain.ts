@@ -1,6 +1,6 @@
 import { DEFAULT_FIELDS, type DefaultField, FIELD_NAMES, sourceWords } from '@/core/defaults';
 import { isMoment, momentInWords } from '@/core/release';
-import type { SheetChannel, SheetView } from '@/desk/look/views';
+import type { SheetChannel, SheetView } from '@/desk/views/views';
 
 const HOW = { file: 'recognised from the file name', person: 'as you said' };
 

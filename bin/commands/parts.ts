@@ -1,5 +1,5 @@
-import { lookAtParts, type PartView } from '@/desk/look/look-at-parts';
 import { site } from '@/desk/site/session';
+import { lookAtParts, type PartView } from '@/desk/views/look-at-parts';
 import { channelsNamed } from './named/channel';
 import { videoNamed } from './named/video';
 

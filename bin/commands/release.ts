@@ -1,7 +1,7 @@
 import { instantOf, type Moment, shownIn } from '@/core/release';
 import { DeskError } from '@/desk/desk-error';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editOnChannel, editVideo } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { dropWords } from '@/ui/drop-words';
 import { act } from './act';
 import { channelsNamed } from './named/channel';

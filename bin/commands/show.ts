@@ -1,6 +1,6 @@
 import { STATE_WORDS } from '@/core/drop';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import type { SheetView } from '@/desk/look/views';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
+import type { SheetView } from '@/desk/views/views';
 import { dropWords } from '@/ui/drop-words';
 import { explanation } from './explain';
 import { zoneHere } from './named/moment';

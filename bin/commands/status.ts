@@ -1,4 +1,4 @@
-import { lookAtStatus } from '@/desk/look/look';
+import { lookAtStatus } from '@/desk/views/look';
 
 /** Prints where every drop stands. */
 export async function status(options: { json?: boolean }): Promise<void> {

@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { DropState } from '@/core/drop';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 
 const ENDS: readonly DropState[] = ['live', 'held', 'snag', 'removed', 'draft'];
 

@@ -1,8 +1,8 @@
 import { notFound } from 'next/navigation';
 import { ValidationError } from 'yup';
 import { DeskError } from '@/desk/desk-error';
-import { lookAtLayer } from '@/desk/look/look-at-layers';
-import type { LayerView } from '@/desk/look/views';
+import { lookAtLayer } from '@/desk/views/look-at-layers';
+import type { LayerView } from '@/desk/views/views';
 
 /** The defaults that an address names, or the page that says that there are none. */
 export async function layerOr404(layer: 'site' | 'channel' | 'series', owner: string): Promise<LayerView> {

@@ -1,7 +1,7 @@
 import { validate } from 'uuid';
 import { PRIVACIES } from '@/core/delivery';
 import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS } from '@/core/drop';
-import { lookAtBoard, lookAtBoardCounts } from '@/desk/look/look-at-board';
+import { lookAtBoard, lookAtBoardCounts } from '@/desk/views/look-at-board';
 import { Board } from './board/board';
 import { type BoardFilter, NO_FILTER } from './board/board-rows';
 

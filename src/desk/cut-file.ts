@@ -1,5 +1,5 @@
-import type { Cut } from '@/store/cuts';
 import { files } from '@/store/files/folder';
+import type { Cut } from '@/store/record/cuts';
 import { DeskError } from './desk-error';
 
 /** What is said of a file that was deleted here once it was live. */

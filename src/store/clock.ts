@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { Database } from './database';
+import type { Database } from '@/store/database';
 
 /** The database's own time, UTC, for writing and comparing: the one clock that all machines share. */
 export const now = (db: Database): Knex.Raw => db.raw('UTC_TIMESTAMP(3)');

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { databaseAddress } from './database-address';
+import { databaseAddress } from '@/store/database-address';
 
 // RFC 3986, section 3.2 for the parts of an authority and its percent-encoding.
 describe('the address of the database', () => {

@@ -1,7 +1,7 @@
 import { statSync } from 'node:fs';
 import knex from 'knex';
 import { describe, expect, it } from 'vitest';
-import { isDatabaseAway } from './database';
+import { isDatabaseAway } from '@/store/database';
 
 const failing = async (connection: object): Promise<unknown> => {
   const silent = () => undefined;

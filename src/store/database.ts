@@ -1,8 +1,8 @@
 import { ExponentialBackoff, handleWhen, retry } from 'cockatiel';
 import knex, { type Knex } from 'knex';
-import { databaseAddress } from './database-address';
-import { migrations } from './migrations';
-import { settings } from './settings';
+import { databaseAddress } from '@/store/database-address';
+import { migrations } from '@/store/migrations';
+import { settings } from '@/store/settings';
 
 /** A connection to the database, or a transaction on one: what every function of the store takes first. */
 export type Database = Knex;

@@ -1,5 +1,5 @@
-import { inSeconds, now } from './clock';
-import type { Database } from './database';
+import { inSeconds, now } from '@/store/clock';
+import type { Database } from '@/store/database';
 
 /**
  * What a change is about: a video (its words, cut, markers or drops), the channels, the layers and the link shelf, whether

@@ -1,4 +1,4 @@
-import { database } from './database';
+import { database } from '@/store/database';
 
 /** The folder in which the Kettle Drop of this database keeps its files; undefined where it was never started. */
 export async function homeOfInstallation(): Promise<string | undefined> {

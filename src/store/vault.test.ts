@@ -3,8 +3,8 @@ import { mkdtempSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { takeHome } from './settings';
-import { addVaultKey, isSealedAnew, seal, unseal } from './vault';
+import { takeHome } from '@/store/settings';
+import { addVaultKey, isSealedAnew, seal, unseal } from '@/store/vault';
 
 let home: string;
 beforeEach(() => {

@@ -2,7 +2,7 @@ import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto';
 import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { array, object, string } from 'yup';
-import { settings } from './settings';
+import { settings } from '@/store/settings';
 
 const keysShape = array(
   object({

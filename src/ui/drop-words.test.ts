@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { STATE_WORDS } from '@/core/drop';
-import type { DropView } from '@/desk/look/views';
+import type { DropView } from '@/desk/views/views';
 import { headline, underline } from '../app/board/headline';
 import { dropWords } from './drop-words';
 import { lookOf } from './stops';

@@ -2,7 +2,7 @@ import { spanName } from '@/core/delivery';
 import { isWorking, STATE_WORDS } from '@/core/drop';
 // Not by the index: that would bring the rules of calendars along.
 import { shownIn } from '@/core/release/in-words';
-import type { DropView } from '@/desk/look/views';
+import type { DropView } from '@/desk/views/views';
 
 const OPENED_WORDS = { link: 'by link', password: 'with a password', private: 'private' } as const;
 

@@ -2,12 +2,7 @@
 
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
 import { useFloating } from './floating/use-floating';
-
-export interface Notice {
-  id: number;
-  kind: 'said' | 'trouble';
-  text: string;
-}
+import type { Notice } from './notice';
 
 interface Notices {
   say(text: string): void;

@@ -1,5 +1,5 @@
 import { STOP_WORDS, STOPS } from '@/core/drop';
-import type { DropView } from '@/desk/look/views';
+import type { DropView } from '@/desk/views/views';
 
 const GAP = 23;
 const FIRST = 8;

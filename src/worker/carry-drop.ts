@@ -8,24 +8,18 @@ import { askedForDrop } from '@/desk/site/asked-for-drop';
 import { isOpenToUs, site } from '@/desk/site/session';
 import { deleteIfAsked } from '@/desk/video/delete-video';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
-import { isConnectedSince } from '@/store/accounts';
-import { channelById } from '@/store/channels';
-import { noteSiteFailed, noteSiteWell } from '@/store/circuits';
-import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
 import { databaseTime } from '@/store/clock';
 import { type Database, database, transaction } from '@/store/database';
-import {
-  addDropEvent,
-  type Drop,
-  type DropFields,
-  dropById,
-  moveDrop,
-  postponeDrop,
-  postponeUnreadDrop,
-  setClaimedDrop,
-  triesOfDrop,
-} from '@/store/drops';
+import { postponeDrop, postponeUnreadDrop, triesOfDrop } from '@/store/drop/claims';
+import { dropById, moveDrop, setClaimedDrop } from '@/store/drop/drops';
+import { addDropEvent } from '@/store/drop/events';
+import type { DropFields } from '@/store/drop/rows';
+import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
+import { type Claim, ClaimLost, releaseClaim } from '@/store/queue/claims';
+import { isConnectedSince } from '@/store/site/accounts';
+import { channelById } from '@/store/site/channels';
+import { noteSiteFailed, noteSiteWell } from '@/store/site/circuits';
 import { PURPOSES } from './asked-for';
 import { happenedBy } from './happened';
 import { keepClaim } from './keep-claim';

@@ -1,11 +1,11 @@
 import { type CarriedState, WORKING_STATES, type WorkingState } from '@/core/drop';
-import { restingChannels } from '@/store/circuits';
-import type { Claim } from '@/store/claims';
 import { database } from '@/store/database';
-import { claimDrops } from '@/store/drops';
-import { sortsDue } from '@/store/due';
-import { claimJobs, type Job, type JobKind } from '@/store/jobs';
+import { claimDrops } from '@/store/drop/claims';
+import type { Claim } from '@/store/queue/claims';
+import { sortsDue } from '@/store/queue/due';
+import { claimJobs, type Job, type JobKind } from '@/store/queue/jobs';
 import { settings } from '@/store/settings';
+import { restingChannels } from '@/store/site/circuits';
 import { carryDrop } from './carry-drop';
 import { DueWork } from './due-work';
 import { ENCODERS_AT_ONCE, freeTurns } from './jobs/encode-turns';

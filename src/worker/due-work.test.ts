@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Due } from '@/store/due';
+import type { Due } from '@/store/queue/due';
 import { DueWork } from './due-work';
 
 const dueNow = (): Due => ({ states: new Set(['held'] as const), kinds: new Set(['read'] as const) });

@@ -1,4 +1,4 @@
-import type { Due } from '@/store/due';
+import type { Due } from '@/store/queue/due';
 
 const GOOD_MILLISECONDS = 150;
 

@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { beatClaim, type Claim, ClaimLost } from '@/store/claims';
 import { database } from '@/store/database';
+import { beatClaim, type Claim, ClaimLost } from '@/store/queue/claims';
 import { settings } from '@/store/settings';
 
 /** A claim that is lengthened until it is let go; `gone` aborts where somebody else has the row. */

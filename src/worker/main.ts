@@ -6,7 +6,7 @@ import { askForKeeping } from '@/desk/house/tidy-up';
 import { log } from '@/desk/log';
 import { beActor } from '@/store/actor';
 import { closeDatabase, database } from '@/store/database';
-import { beatWorker } from '@/store/workers';
+import { beatWorker } from '@/store/queue/workers';
 import { laneClasses } from './classes';
 import { hardware } from './hardware';
 import { runLanes } from './lanes';

@@ -1,9 +1,17 @@
 import { whatFollows } from '@/core/work';
 import { log } from '@/desk/log';
-import { type Claim, ClaimLost, releaseClaim } from '@/store/claims';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { endJob, type Job, type JobProgress, noteJobProgress, postponeJob, repeatJob, setJobAside } from '@/store/jobs';
+import { type Claim, ClaimLost, releaseClaim } from '@/store/queue/claims';
+import {
+  endJob,
+  type Job,
+  type JobProgress,
+  noteJobProgress,
+  postponeJob,
+  repeatJob,
+  setJobAside,
+} from '@/store/queue/jobs';
 import { happenedBy } from './happened';
 import { JOB_WORK } from './jobs';
 import { keepClaim } from './keep-claim';

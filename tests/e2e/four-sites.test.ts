@@ -4,7 +4,7 @@ import path from 'node:path';
 import type { BrowserContext, Page } from 'playwright-core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { STATE_WORDS } from '@/core/drop';
-import type { BoardView, ChannelsView } from '@/desk/look/views';
+import type { BoardView, ChannelsView } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
 import { choose, expectAccessible, itsBrowser, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';

@@ -2,7 +2,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { LayerView } from '@/desk/look/views';
+import type { LayerView } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
 import * as desk from '../setup/at-desk';
 import { choose, itsBrowser } from '../setup/browser';

@@ -3,7 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import type { Page } from 'playwright-core';
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { SheetChannel, SheetView } from '@/desk/look/views';
+import type { SheetChannel, SheetView } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
 import { expectAccessible, itsBrowser, textOf, untilRead, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';

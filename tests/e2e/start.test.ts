@@ -4,7 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { BoardView } from '@/desk/look/views';
+import type { BoardView } from '@/desk/views/views';
 import { databaseSocket } from '@/store/database-socket.mjs';
 import { endProcess } from '../../bin/setup/processes.mjs';
 import { itsBrowser } from '../setup/browser';

@@ -1,8 +1,8 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { disconnect, removeAccount } from '@/desk/account/connect';
-import { lookAtChannels } from '@/desk/look/look';
-import { lookAtBoard } from '@/desk/look/look-at-board';
-import { lookAtLayer } from '@/desk/look/look-at-layers';
+import { lookAtChannels } from '@/desk/views/look';
+import { lookAtBoard } from '@/desk/views/look-at-board';
+import { lookAtLayer } from '@/desk/views/look-at-layers';
 import { closeDatabase } from '@/store/database';
 import { connectAs } from '../../demo/sign-in';
 

@@ -2,8 +2,8 @@ import { afterAll, describe, expect, it } from 'vitest';
 import { askOfMany, goOnMany, lookAtManyActs, pauseMany, stopMany } from '@/desk/many/ask-many';
 import { doMany } from '@/desk/many/do-many';
 import { closeDatabase, database, transaction } from '@/store/database';
-import { beginResult, endResult } from '@/store/many-acts';
-import { makeVideo, videoById } from '@/store/videos';
+import { beginResult, endResult } from '@/store/record/many-acts';
+import { makeVideo, videoById } from '@/store/record/videos';
 import { kettle } from '../setup/command';
 import { newVideo } from '../setup/new-video';
 

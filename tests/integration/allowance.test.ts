@@ -1,9 +1,9 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtChannels } from '@/desk/look/look';
 import { sessionFor } from '@/desk/site/session';
-import { keepAllowances } from '@/store/allowances';
+import { lookAtChannels } from '@/desk/views/look';
 import { database } from '@/store/database';
+import { keepAllowances } from '@/store/site/allowances';
 import { makeClip } from '../setup/clips';
 import { addressOf, allowAt, bringFile, untilSheet, untilState, yardSession } from '../setup/desk';
 import { aWorker } from '../setup/worker';

@@ -2,13 +2,13 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { siteById } from '@/sites/registry';
 import { database } from '@/store/database';
-import { dropById } from '@/store/drops';
+import { dropById } from '@/store/drop/drops';
+import { videosNamed } from '@/store/record/videos';
 import { settings } from '@/store/settings';
-import { videosNamed } from '@/store/videos';
 import { makeClip } from '../setup/clips';
 import {
   bringFile,

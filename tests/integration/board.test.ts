@@ -4,11 +4,11 @@ import { fraction } from '@/core/time';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { editSeries, newSeries } from '@/desk/defaults/series';
 import { forgetBoardView, keepBoardView } from '@/desk/house/board-views';
-import { lookAtBoard, lookAtBoardCounts, lookAtMissing } from '@/desk/look/look-at-board';
-import type { BoardRow } from '@/desk/look/views';
+import { lookAtBoard, lookAtBoardCounts, lookAtMissing } from '@/desk/views/look-at-board';
+import type { BoardRow } from '@/desk/views/views';
 import { closeDatabase, database } from '@/store/database';
+import { keepMatches } from '@/store/drop/rights-matches';
 import { newId } from '@/store/ids';
-import { keepMatches } from '@/store/rights-matches';
 import { connectedChannels } from '../setup/desk';
 import { manyVideos } from '../setup/many-videos';
 

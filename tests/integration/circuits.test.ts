@@ -1,10 +1,10 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { lookAtRestingSites, tryRestingSite } from '@/desk/site/resting-sites';
-import { noteSiteFailed, noteSiteWell, takeTrial } from '@/store/circuits';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { database } from '@/store/database';
+import { noteSiteFailed, noteSiteWell, takeTrial } from '@/store/site/circuits';
 import { makeClip } from '../setup/clips';
 import {
   askedOf,

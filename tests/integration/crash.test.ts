@@ -9,7 +9,7 @@ import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { editVideo } from '@/desk/video/edit-video';
 import { closeDatabase, database } from '@/store/database';
-import type { Drop } from '@/store/drops';
+import type { Drop } from '@/store/drop/shape';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
 import { addressOf, bringFile, setFaults, untilState, videosAtLanternfold } from '../setup/desk';

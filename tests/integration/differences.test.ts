@@ -5,15 +5,15 @@ import { readNow } from '@/desk/differences/read-now';
 import { settleDifferences } from '@/desk/differences/settle-differences';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
-import { lookAtDrop } from '@/desk/look/look-at-drop';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { importMarkers } from '@/desk/video/markers';
+import { lookAtDrop } from '@/desk/views/look-at-drop';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { database } from '@/store/database';
-import { givenTo } from '@/store/drop-parts';
-import { dropById } from '@/store/drops';
-import { reviewsOf } from '@/store/reviews';
-import { requestsOf } from '@/store/site-requests';
+import { dropById } from '@/store/drop/drops';
+import { givenTo } from '@/store/drop/parts';
+import { reviewsOf } from '@/store/drop/reviews';
+import { requestsOf } from '@/store/drop/site-requests';
 import { makeClip } from '../setup/clips';
 import {
   askedOf,

@@ -2,15 +2,15 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startConnecting } from '@/desk/account/connect';
 import { redo, undo } from '@/desk/changes/changes';
 import { announceCut } from '@/desk/cut/bring-cut';
-import { lookAtMarkers } from '@/desk/look/look';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { bringCaptions, dropCaptions, openCaptions } from '@/desk/video/captions';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { editMarkers, exportMarkers, importMarkers, previewMarkers } from '@/desk/video/markers';
+import { lookAtMarkers } from '@/desk/views/look';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { siteById } from '@/sites/registry';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
-import { makeVideo } from '@/store/videos';
+import { makeVideo } from '@/store/record/videos';
 import { connectedChannels } from '../setup/desk';
 import { newVideo } from '../setup/new-video';
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { MachineError, TooLong } from '@/media/program';
 import { databaseTime } from '@/store/clock';
 import { closeDatabase, database } from '@/store/database';
@@ -14,7 +14,7 @@ import {
   jobsSetAside,
   noteJobProgress,
   retryJobs,
-} from '@/store/jobs';
+} from '@/store/queue/jobs';
 import { JOB_WORK } from '@/worker/jobs';
 import type { JobWork } from '@/worker/jobs/job-work';
 import { runJob } from '@/worker/run-job';

@@ -15,13 +15,13 @@ import {
 import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/defaults/shelf';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import type { SheetChannel, SheetView } from '@/desk/look/views';
 import { askOfMany } from '@/desk/many/ask-many';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { dropPicture, openPicture, takeFrameAsPicture } from '@/desk/video/pictures';
 import { tagOffers } from '@/desk/video/suggest-tags';
+import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/views/look-at-layers';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
+import type { SheetChannel, SheetView } from '@/desk/views/views';
 import { database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { makeClip } from '../setup/clips';

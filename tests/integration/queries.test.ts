@@ -1,14 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { editDefaults } from '@/desk/defaults/defaults';
-import { lookAtChannels, lookAtStatus } from '@/desk/look/look';
-import { lookAtBoard } from '@/desk/look/look-at-board';
-import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/look/look-at-layers';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { tickChannel } from '@/desk/video/edit-video';
 import { editMarkers } from '@/desk/video/markers';
+import { lookAtChannels, lookAtStatus } from '@/desk/views/look';
+import { lookAtBoard } from '@/desk/views/look-at-board';
+import { lookAtLayer, lookAtLinks, lookAtSeriesList } from '@/desk/views/look-at-layers';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
-import { makeVideo } from '@/store/videos';
+import { makeVideo } from '@/store/record/videos';
 import { connectedChannels } from '../setup/desk';
 import { newVideo } from '../setup/new-video';
 

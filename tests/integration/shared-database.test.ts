@@ -25,7 +25,7 @@ describe('a database that several machines share', () => {
       const url = `mysql://drop:${encodeURIComponent(password)}@${at}/shared_drop`;
       const code = `
         const { migrate, database, closeDatabase } = await import('./src/store/database.ts');
-        const { askForJobs, claimJobs } = await import('./src/store/jobs.ts');
+        const { askForJobs, claimJobs } = await import('./src/store/queue/jobs.ts');
         await migrate();
         await askForJobs(database(), 'tidy', ['shared']);
         const [claimed] = await claimJobs(['tidy'], 'elsewhere', 30, 1);

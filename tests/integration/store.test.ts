@@ -1,15 +1,17 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { MoveRefused } from '@/core/drop';
-import { hearChanges } from '@/desk/look/hear';
-import { keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/accounts';
-import { allChannels, keepChannels, keepPlaylists, playlistsOf } from '@/store/channels';
-import { ClaimLost } from '@/store/claims';
+import { hearChanges } from '@/desk/views/hear';
 import { closeDatabase, database } from '@/store/database';
-import { claimDrops, dropsOf, eventsOf, makeDrop, moveDrop, setClaimedDrop } from '@/store/drops';
+import { claimDrops } from '@/store/drop/claims';
+import { dropsOf, makeDrop, moveDrop, setClaimedDrop } from '@/store/drop/drops';
+import { eventsOf } from '@/store/drop/events';
 import { announce, type FeedEntry } from '@/store/feed';
 import { newId } from '@/store/ids';
-import { applyMarkerChange, markersOf } from '@/store/markers';
-import { makeVideo, videoById } from '@/store/videos';
+import { ClaimLost } from '@/store/queue/claims';
+import { applyMarkerChange, markersOf } from '@/store/record/markers';
+import { makeVideo, videoById } from '@/store/record/videos';
+import { keepAccount, keepConnectRequest, takeConnectRequest } from '@/store/site/accounts';
+import { allChannels, keepChannels, keepPlaylists, playlistsOf } from '@/store/site/channels';
 import { newVideo } from '../setup/new-video';
 
 const made: string[] = [];

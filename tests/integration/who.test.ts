@@ -1,16 +1,16 @@
 import { afterAll, describe, expect, it } from 'vitest';
 import { MANAGER, type Who } from '@/core/actor';
 import { redo, undo } from '@/desk/changes/changes';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { askOfMany, lookAtManyActs, undoMany } from '@/desk/many/ask-many';
 import { doMany } from '@/desk/many/do-many';
 import { editVideo } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { askedBy } from '@/desk/window';
 import { actAs, actorNow } from '@/store/actor';
 import { closeDatabase, database } from '@/store/database';
 import { newId } from '@/store/ids';
-import { manyActById } from '@/store/many-acts';
-import { makeVideo, videoById } from '@/store/videos';
+import { manyActById } from '@/store/record/many-acts';
+import { makeVideo, videoById } from '@/store/record/videos';
 import { newVideo } from '../setup/new-video';
 
 afterAll(closeDatabase);

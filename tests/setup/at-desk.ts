@@ -3,10 +3,10 @@ export { bringLocalFile } from '@/desk/cut/bring-local-file';
 export { editDefaults } from '@/desk/defaults/defaults';
 export { newSeries } from '@/desk/defaults/series';
 export { sendVideo } from '@/desk/drop/send';
-export { lookAtSheet } from '@/desk/look/look-at-sheet';
 export { setNotices } from '@/desk/notices/set-notices';
 export { tell } from '@/desk/notices/tell';
 export { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
+export { lookAtSheet } from '@/desk/views/look-at-sheet';
 export { closeDatabase, transaction } from '@/store/database';
 export {
   bringFile,

@@ -1,5 +1,5 @@
 import { database } from '@/store/database';
-import { claimJobs, type Job, type JobKind, jobsOf } from '@/store/jobs';
+import { claimJobs, type Job, type JobKind, jobsOf } from '@/store/queue/jobs';
 import { runJob } from '@/worker/run-job';
 
 /** One job, as it stands. */

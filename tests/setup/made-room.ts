@@ -1,7 +1,8 @@
 import { Readable } from 'node:stream';
 import { siteById } from '@/sites/registry';
 import { database } from '@/store/database';
-import { dropById, setDrop, transferKey } from '@/store/drops';
+import { dropById, setDrop } from '@/store/drop/drops';
+import { transferKey } from '@/store/drop/shape';
 import { settings } from '@/store/settings';
 import { yardSession } from './desk';
 

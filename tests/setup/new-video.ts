@@ -1,4 +1,4 @@
-import type { Video } from '@/store/videos';
+import type { Video } from '@/store/record/videos';
 
 /** What is kept of a video of no series that has nothing but a title. */
 export const newVideo = (title: string): Pick<Video, 'title' | 'seriesId' | 'seriesFrom' | 'episode'> => ({

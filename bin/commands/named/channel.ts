@@ -1,5 +1,5 @@
 import { DeskError } from '@/desk/desk-error';
-import { lookAtChannels } from '@/desk/look/look';
+import { lookAtChannels } from '@/desk/views/look';
 
 /** The channel of a name, or of `site/name` where several sites have one of that name, by its id. @throws DeskError */
 export async function channelNamed(name: string): Promise<string> {

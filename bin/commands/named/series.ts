@@ -1,5 +1,5 @@
 import { DeskError } from '@/desk/desk-error';
-import { lookAtSeriesList } from '@/desk/look/look-at-layers';
+import { lookAtSeriesList } from '@/desk/views/look-at-layers';
 
 /** The series of a name, by its id. @throws DeskError */
 export async function seriesNamed(name: string): Promise<string> {

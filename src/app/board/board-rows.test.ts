@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { BOARD_GROUPS, BOARD_ORDERS } from '@/core/drop';
-import type { BoardRow, BoardView } from '@/desk/look/views';
+import type { BoardRow, BoardView } from '@/desk/views/views';
 import { filterQuery, NO_FILTER, withChanged, withMore } from './board-rows';
 
 const row = (videoId: string, group: BoardRow['group'], title = ''): BoardRow => ({

@@ -1,6 +1,6 @@
 import type { Privacy } from '@/core/delivery';
 import { BOARD_GROUPS, type BoardLack, type BoardOrder, stateRank } from '@/core/drop';
-import type { BoardRow, BoardView } from '@/desk/look/views';
+import type { BoardRow, BoardView } from '@/desk/views/views';
 
 const rank = (row: BoardRow) => BOARD_GROUPS.indexOf(row.group);
 

@@ -3,7 +3,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
-import type { BoardRow, BoardView } from '@/desk/look/views';
+import type { BoardRow, BoardView } from '@/desk/views/views';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import type { Sorting } from './board-rows';
 import type { Selection } from './many/use-selection';

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { BoardGroup } from '@/core/drop';
-import type { BoardCounts, BoardView } from '@/desk/look/views';
+import type { BoardCounts, BoardView } from '@/desk/views/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { ask } from '@/ui/ask';
 import { type BoardFilter, choiceOf, filterQuery } from './board-rows';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { ChannelView } from '@/desk/look/views';
+import type { ChannelView } from '@/desk/views/views';
 import { ChipPopover } from '@/ui/chip-popover';
 import { TickBox } from '@/ui/tick-box';
 import type { Columns } from './use-columns';

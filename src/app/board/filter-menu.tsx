@@ -3,7 +3,7 @@
 import type { ReactNode } from 'react';
 import { PRIVACIES } from '@/core/delivery';
 import { BOARD_LACKS, type BoardLack } from '@/core/drop';
-import type { BoardView } from '@/desk/look/views';
+import type { BoardView } from '@/desk/views/views';
 import { ChipPopover } from '@/ui/chip-popover';
 import { CHOOSE_FIELD, Choose } from '@/ui/choose';
 import { PRIVACY_WORDS } from '@/ui/fields/choices';

@@ -1,5 +1,5 @@
 import { BOARD_GROUPS, type BoardGroup } from '@/core/drop';
-import type { BoardCounts, BoardView } from '@/desk/look/views';
+import type { BoardCounts, BoardView } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
 import { CHOOSE_CHIP, Choose } from '@/ui/choose';
 import { type BoardFilter, filterQuery, NO_FILTER } from './board-rows';

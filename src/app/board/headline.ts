@@ -1,6 +1,6 @@
 import { lineRate, spanName } from '@/core/delivery';
 import type { BoardGroup } from '@/core/drop';
-import type { BoardCounts } from '@/desk/look/views';
+import type { BoardCounts } from '@/desk/views/views';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];

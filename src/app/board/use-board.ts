@@ -2,7 +2,7 @@
 
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef } from 'react';
-import type { BoardCounts, BoardMissing, BoardView } from '@/desk/look/views';
+import type { BoardCounts, BoardMissing, BoardView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { useChangedVideos } from '@/ui/changed-videos';
 import { type BoardFilter, choiceOf, filterQuery, rankOn, withChanged, withMore } from './board-rows';

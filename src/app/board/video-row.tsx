@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { useRef, useState } from 'react';
 import { viewerTime } from '@/core/time';
-import type { BoardDrop, BoardRow, ChannelView } from '@/desk/look/views';
+import type { BoardDrop, BoardRow, ChannelView } from '@/desk/views/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 import { BUTTONS } from '@/ui/button-words';

@@ -13,7 +13,7 @@ import { useQuery } from '@tanstack/react-query';
 import { addDays, format, setMinutes, startOfDay } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
-import type { CalendarView } from '@/desk/look/views';
+import type { CalendarView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button, buttonLook } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';

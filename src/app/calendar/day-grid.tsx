@@ -2,7 +2,7 @@
 
 import { useDroppable } from '@dnd-kit/core';
 import { endOfDay, format, isPast, isSameMonth, isToday } from 'date-fns';
-import type { FreePlace } from '@/desk/look/views';
+import type { FreePlace } from '@/desk/views/views';
 import { dayKey, type Opening } from './days';
 import { OpeningLine } from './opening-line';
 import { PlaceLine } from './place-line';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { CalendarEntry } from '@/desk/look/views';
+import type { CalendarEntry } from '@/desk/views/views';
 import { dayKey, daysOf, openingsByDay, placesByDay, stepped, timesThere, timeThere, wallIn } from './days';
 
 const day = new Date(2026, 10, 27, 15, 30);

@@ -1,5 +1,5 @@
 import { addDays, addMonths, addWeeks, endOfMonth, format, startOfDay, startOfMonth, startOfWeek } from 'date-fns';
-import type { CalendarEntry, FreePlace } from '@/desk/look/views';
+import type { CalendarEntry, FreePlace } from '@/desk/views/views';
 
 /** The ways to look at the Calendar. */
 export const LOOKS = ['month', 'week', 'list'] as const;

@@ -3,7 +3,7 @@
 import { useDroppable } from '@dnd-kit/core';
 import { format } from 'date-fns';
 import Link from 'next/link';
-import type { FreePlace } from '@/desk/look/views';
+import type { FreePlace } from '@/desk/views/views';
 
 /** A place of a series' rhythm that is still free; what is dropped on it opens then. */
 export function PlaceLine({ place }: { place: FreePlace }) {

@@ -3,7 +3,7 @@
 import { useDroppable } from '@dnd-kit/core';
 import { format, getHours, isToday, setHours } from 'date-fns';
 import { useEffect, useRef } from 'react';
-import type { FreePlace } from '@/desk/look/views';
+import type { FreePlace } from '@/desk/views/views';
 import { dayKey, type Opening } from './days';
 import { OpeningLine } from './opening-line';
 import { PlaceLine } from './place-line';

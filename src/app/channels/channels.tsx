@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { type ComponentProps, useEffect } from 'react';
-import type { ChannelsView } from '@/desk/look/views';
+import type { ChannelsView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';

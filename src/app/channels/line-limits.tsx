@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { type FormEvent, useState } from 'react';
 import { clockText, EVERYTHING, type LineLimit, minutesIn } from '@/core/line';
-import type { ChannelsView } from '@/desk/look/views';
+import type { ChannelsView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { CHOOSE_FIELD, Choose } from '@/ui/choose';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { lookAtChannels } from '@/desk/look/look';
+import { lookAtChannels } from '@/desk/views/look';
 import { Channels } from './channels';
 
 export const dynamic = 'force-dynamic';

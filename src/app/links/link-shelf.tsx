@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { type FormEvent, useState } from 'react';
 import { SHELF_NAME } from '@/core/words';
-import type { LinksView, ShelfUse } from '@/desk/look/views';
+import type { LinksView, ShelfUse } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { DraftInput } from '@/ui/fields/draft-input';

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next';
-import { lookAtLinks } from '@/desk/look/look-at-layers';
+import { lookAtLinks } from '@/desk/views/look-at-layers';
 import { LinkShelf } from './link-shelf';
 
 export const dynamic = 'force-dynamic';

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { lookAtFileSets } from '@/desk/defaults/file-sets';
-import { lookAtSeriesList } from '@/desk/look/look-at-layers';
+import { lookAtSeriesList } from '@/desk/views/look-at-layers';
 import { SeriesList } from './series-list';
 
 export const dynamic = 'force-dynamic';

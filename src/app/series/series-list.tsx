@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
 import { DEFAULT_FIELDS, FIELD_NAMES } from '@/core/defaults';
 import type { FileSetsView } from '@/desk/defaults/file-sets';
-import type { SeriesListView } from '@/desk/look/views';
+import type { SeriesListView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Disk } from '@/ui/disk/disk';

@@ -5,4 +5,5 @@ export * from './file-samples';
 export * from './measures';
 export * from './media-type';
 export * from './site-rules';
+export * from './size';
 export * from './transfer-rate';

@@ -1,4 +1,4 @@
-import type { Size } from '../renditions/frame-size';
+import type { Size } from '../delivery';
 import { compare, type Fraction, fraction, minus, toNumber, ZERO } from '../time';
 import { MIDDLE, type Placement, type Point } from './placement';
 

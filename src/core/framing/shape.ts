@@ -1,4 +1,4 @@
-import type { Size } from '../renditions/frame-size';
+import type { Size } from '../delivery';
 import type { Fraction } from '../time';
 
 /** Shapes that a wide picture can be framed to. */

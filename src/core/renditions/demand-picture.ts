@@ -1,9 +1,10 @@
+import type { Size } from '../delivery';
 import { type CutFacts, codecName, reasonsNotTaken } from '../delivery';
 import { frameIn, hasShape, pathOf, SHAPE_NAMES, type Shape, shotStarts, UNPLACED } from '../framing';
 import { compare, rate as rateOf, toNumber, ZERO } from '../time';
 import type { Asked, CutToSend, Refusal } from './asked';
 import { GOOD_QUALITY_SOUND } from './demand-sound';
-import { LINES_DOWN, linesOf, type Size, shownSize, sizeFor, withLines } from './frame-size';
+import { LINES_DOWN, linesOf, shownSize, sizeFor, withLines } from './frame-size';
 import { goodKilobits, kilobitsBelow, leastKilobits } from './rates';
 import { type PictureRecipe, pictureBits, type RecipeControl } from './recipe';
 import { bitsName } from './said';

@@ -1,11 +1,6 @@
-import type { CutFacts } from '../delivery';
+import type { CutFacts, Size } from '../delivery';
 import { toNumber } from '../time';
 import type { FrameSize } from './settings';
-
-export interface Size {
-  width: number;
-  height: number;
-}
 
 const even = (value: number) => Math.max(2, 2 * Math.round(value / 2));
 

@@ -1,7 +1,6 @@
-import type { CutFacts, CutSpan } from '../delivery';
+import type { CutFacts, CutSpan, Size } from '../delivery';
 import type { PathPoint } from '../framing';
 import { type Fraction, toNumber } from '../time';
-import type { Size } from './frame-size';
 import { lengthWith, type SoundSwap } from './remedies';
 import type { Container, PictureCodec, SoundCodec } from './settings';
 

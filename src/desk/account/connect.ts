@@ -2,6 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { object } from 'yup';
 import { SiteError } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
+import { database, transaction } from '@/store/database';
+import { lookAtHeldOfAccount } from '@/store/drop/held';
+import { announce } from '@/store/feed';
 import {
   accountById,
   endAccount,
@@ -9,11 +12,8 @@ import {
   keepConnectRequest,
   markAccountRemoved,
   takeConnectRequest,
-} from '@/store/accounts';
-import { allChannels, keepChannels } from '@/store/channels';
-import { database, transaction } from '@/store/database';
-import { lookAtHeldOfAccount } from '@/store/drops';
-import { announce } from '@/store/feed';
+} from '@/store/site/accounts';
+import { allChannels, keepChannels } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
 import { goOnAfterPermission } from '../drop/go-on';
 import { idShape } from '../id-shape';

@@ -1,7 +1,7 @@
-import { accountsToSealAnew, sealAccountAnew } from '@/store/accounts';
-import { sealCalendarTokenAnew } from '@/store/calendar-address';
 import { database } from '@/store/database';
-import { sealNoticeSecretsAnew } from '@/store/notice-settings';
+import { sealCalendarTokenAnew } from '@/store/notices/calendar-address';
+import { sealNoticeSecretsAnew } from '@/store/notices/notice-settings';
+import { accountsToSealAnew, sealAccountAnew } from '@/store/site/accounts';
 import { addVaultKey } from '@/store/vault';
 import { log } from '../log';
 

@@ -1,29 +1,38 @@
 import type { ChapterChoice, TimeLine } from '@/core/chapters';
 import { type DefaultField, FIELD_NAMES, isDefaultField, type LayerValues, withValues } from '@/core/defaults';
 import { siteIds } from '@/sites/registry';
-import { chooseCaptions } from '@/store/captions';
-import { addChange, type Change, changedAfter, changeMadeIn, firstUndone, lastMade, markChange } from '@/store/changes';
-import { channelById } from '@/store/channels';
-import { cutById } from '@/store/cuts';
 import { type Database, database, transaction } from '@/store/database';
-import { allDefaults, defaultsOf, deleteDefaults, type KeptLayer, type LayerKey, setDefaults } from '@/store/defaults';
-import {
-  type Drop,
-  deleteDraft,
-  dropsOf,
-  lookAtHeldAgain,
-  makeDrop,
-  type OwnOnChannel,
-  setDropOn,
-} from '@/store/drops';
+import { deleteDraft, dropsOf, makeDrop, setDropOn } from '@/store/drop/drops';
+import { lookAtHeldAgain } from '@/store/drop/held';
+import type { Drop, OwnOnChannel } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
-import { deleteFileSet, type OwnFileSet, putFileSet } from '@/store/file-sets';
-import { askForJobsAnew } from '@/store/jobs';
-import { lockThing } from '@/store/locks';
-import { applyMarkerChange, type MarkerChange } from '@/store/markers';
-import { deleteSeries, makeSeries, type Series, seriesById, setSeries } from '@/store/series';
-import { deleteShelfLink, putShelfLink, type ShelfLink } from '@/store/shelf';
-import { setVideo, type Video, videoById, videosOfSeries } from '@/store/videos';
+import { askForJobsAnew } from '@/store/queue/jobs';
+import { lockThing } from '@/store/queue/locks';
+import { chooseCaptions } from '@/store/record/captions';
+import {
+  addChange,
+  type Change,
+  changedAfter,
+  changeMadeIn,
+  firstUndone,
+  lastMade,
+  markChange,
+} from '@/store/record/changes';
+import { cutById } from '@/store/record/cuts';
+import {
+  allDefaults,
+  defaultsOf,
+  deleteDefaults,
+  type KeptLayer,
+  type LayerKey,
+  setDefaults,
+} from '@/store/record/defaults';
+import { deleteFileSet, type OwnFileSet, putFileSet } from '@/store/record/file-sets';
+import { applyMarkerChange, type MarkerChange } from '@/store/record/markers';
+import { deleteSeries, makeSeries, type Series, seriesById, setSeries } from '@/store/record/series';
+import { deleteShelfLink, putShelfLink, type ShelfLink } from '@/store/record/shelf';
+import { setVideo, type Video, videoById, videosOfSeries } from '@/store/record/videos';
+import { channelById } from '@/store/site/channels';
 import { DeskError } from '../desk-error';
 import { windowNow } from '../window';
 import { goesOn } from './one-thought';

@@ -1,14 +1,9 @@
 import type { DefaultField, LayerValues } from '@/core/defaults';
 import type { Database } from '@/store/database';
-import {
-  addDropEvent,
-  dropsOf,
-  isOpeningNow,
-  lookAtHeldAgain,
-  moveDrop,
-  takeWordBack,
-  takeWordBackAtMoment,
-} from '@/store/drops';
+import { dropsOf, moveDrop } from '@/store/drop/drops';
+import { addDropEvent } from '@/store/drop/events';
+import { lookAtHeldAgain } from '@/store/drop/held';
+import { isOpeningNow, takeWordBack, takeWordBackAtMoment } from '@/store/drop/words';
 import { DeskError } from '../desk-error';
 
 /** Fields that decide when a video opens, and to whom. */

@@ -1,9 +1,9 @@
 import { FIELD_NAMES, fieldsThatDiffer, type LayerAt } from '@/core/defaults';
-import { allChannels } from '@/store/channels';
 import type { Database } from '@/store/database';
-import { unsentDrops } from '@/store/drops';
-import { askForJobsAnew } from '@/store/jobs';
-import { videosForLayers } from '@/store/videos';
+import { unsentDrops } from '@/store/drop/drops';
+import { askForJobsAnew } from '@/store/queue/jobs';
+import { videosForLayers } from '@/store/record/videos';
+import { allChannels } from '@/store/site/channels';
 import { keptLayers, layersAt } from '../layers/layers';
 import { turns } from '../turns';
 

@@ -1,6 +1,13 @@
 import path from 'node:path';
 import { array, boolean, mixed, number, object, string, ValidationError } from 'yup';
 import { binarySize } from '@/core/delivery';
+import { type Database, database, transaction } from '@/store/database';
+import { makeDrop } from '@/store/drop/drops';
+import { announce } from '@/store/feed';
+import { ArrivingStore } from '@/store/files/arriving';
+import { files } from '@/store/files/folder';
+import { removeAskedFiles } from '@/store/files/removals';
+import { lockThing } from '@/store/queue/locks';
 import {
   betterCut,
   bytesToCome,
@@ -15,16 +22,9 @@ import {
   noteArrived,
   noteHeard,
   noteReceived,
-} from '@/store/cuts';
-import { type Database, database, transaction } from '@/store/database';
-import { makeDrop } from '@/store/drops';
-import { announce } from '@/store/feed';
-import { ArrivingStore } from '@/store/files/arriving';
-import { files } from '@/store/files/folder';
-import { removeAskedFiles } from '@/store/files/removals';
-import { lockThing } from '@/store/locks';
-import { noteSeriesUsed } from '@/store/series';
-import { makeVideo, videoById } from '@/store/videos';
+} from '@/store/record/cuts';
+import { noteSeriesUsed } from '@/store/record/series';
+import { makeVideo, videoById } from '@/store/record/videos';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { idShape } from '../id-shape';

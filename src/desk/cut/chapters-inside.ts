@@ -8,7 +8,7 @@ import { fraction } from '@/core/time';
 import { writeChaptersInside } from '@/media/chapters';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
-import { keepRendition, renditionWith } from '@/store/renditions';
+import { keepRendition, renditionWith } from '@/store/files/renditions';
 import { settings } from '@/store/settings';
 import { pathOfCut } from '../cut-file';
 import { DeskError } from '../desk-error';

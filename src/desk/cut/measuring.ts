@@ -1,8 +1,8 @@
-import { cutById } from '@/store/cuts';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { cancelJob, type JobProgress, jobsOf } from '@/store/jobs';
-import { endMeasuring, measurementOf } from '@/store/measurements';
+import { cancelJob, type JobProgress, jobsOf } from '@/store/queue/jobs';
+import { cutById } from '@/store/record/cuts';
+import { endMeasuring, measurementOf } from '@/store/record/measurements';
 import { DeskError, found } from '../desk-error';
 
 /** How far the measuring of a cut is; undefined where it is not being measured, or has not begun. */

@@ -5,9 +5,9 @@ import type { Readable } from 'node:stream';
 import { compare, type Fraction, frameAtTime, rate, timeOfFrame } from '@/core/time';
 import { takeFrame } from '@/media/frames';
 import { ProgramError } from '@/media/program';
-import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
+import { cutById } from '@/store/record/cuts';
 import { pathOfCut } from '../cut-file';
 import { DeskError, found } from '../desk-error';
 

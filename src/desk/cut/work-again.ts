@@ -1,9 +1,9 @@
 import { object, string } from 'yup';
-import { cutById } from '@/store/cuts';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { askForJobsAnew, retryJobs } from '@/store/jobs';
-import { measureAgain } from '@/store/measurements';
+import { askForJobsAnew, retryJobs } from '@/store/queue/jobs';
+import { cutById } from '@/store/record/cuts';
+import { measureAgain } from '@/store/record/measurements';
 import { DeskError, found } from '../desk-error';
 
 const againShape = object({ kind: string().oneOf(['read', 'measure']).required() }).noUnknown();

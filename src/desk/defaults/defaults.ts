@@ -1,12 +1,12 @@
 import { object, string } from 'yup';
 import { type DefaultField, isDefaultField } from '@/core/defaults';
 import { siteIds } from '@/sites/registry';
-import { channelById } from '@/store/channels';
 import { type Database, transaction } from '@/store/database';
-import { defaultsOf, KEPT_LAYERS, type LayerKey } from '@/store/defaults';
 import { announce } from '@/store/feed';
-import { lockThing } from '@/store/locks';
-import { seriesById } from '@/store/series';
+import { lockThing } from '@/store/queue/locks';
+import { defaultsOf, KEPT_LAYERS, type LayerKey } from '@/store/record/defaults';
+import { seriesById } from '@/store/record/series';
+import { channelById } from '@/store/site/channels';
 import { change } from '../changes/changes';
 import { type Reached, reachOf } from '../changes/reach';
 import { DeskError, found } from '../desk-error';

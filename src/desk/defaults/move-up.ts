@@ -8,11 +8,12 @@ import {
   type ListValue,
 } from '@/core/defaults';
 import { transaction } from '@/store/database';
-import { defaultsOf, type LayerKey } from '@/store/defaults';
-import { type Drop, dropsOf } from '@/store/drops';
+import { dropsOf } from '@/store/drop/drops';
+import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
-import { lockThing } from '@/store/locks';
-import { type Video, videoById } from '@/store/videos';
+import { lockThing } from '@/store/queue/locks';
+import { defaultsOf, type LayerKey } from '@/store/record/defaults';
+import { type Video, videoById } from '@/store/record/videos';
 import { change, type FieldValue } from '../changes/changes';
 import { type Reached, reachOf } from '../changes/reach';
 import { DeskError, found } from '../desk-error';

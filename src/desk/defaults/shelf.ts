@@ -1,8 +1,8 @@
 import { object } from 'yup';
 import { transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { lockThing } from '@/store/locks';
-import { allShelfLinks } from '@/store/shelf';
+import { lockThing } from '@/store/queue/locks';
+import { allShelfLinks } from '@/store/record/shelf';
 import { change, SHELF_SUBJECT } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { shelfNameShape, urlShape } from '../layers/values-shape';

@@ -1,5 +1,5 @@
 import type { PartsGiven } from '@/core/parts';
-import type { GivenPart } from '@/store/drop-parts';
+import type { GivenPart } from '@/store/drop/parts';
 
 /** Everything that a drop’s site had after it was given something. */
 export interface GivenBefore {

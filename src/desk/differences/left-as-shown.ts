@@ -7,7 +7,7 @@ import {
   type PartsOf,
   partsOfDrop,
   shownOtherwise,
-} from '@/store/drop-parts';
+} from '@/store/drop/parts';
 
 /**
  * Keeps what a site shows of some parts as left by a person: it is not told as somebody’s change when it is read again.

@@ -1,9 +1,9 @@
 import { number, object } from 'yup';
 import { expectedOf, PARTS, type PartName, type PartsShown, partNames, takenOver } from '@/core/parts';
-import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
-import { givenTo } from '@/store/drop-parts';
-import { dropById } from '@/store/drops';
+import { dropById } from '@/store/drop/drops';
+import { givenTo } from '@/store/drop/parts';
+import { channelById } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
 import { meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';

@@ -10,13 +10,14 @@ import {
 import { askWords, needsPerson } from '@/core/rights';
 import { SiteError, type SiteProfile } from '@/sites/contract';
 import { actAs } from '@/store/actor';
-import type { Channel } from '@/store/channels';
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
-import { atSite, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop-parts';
-import { type Drop, dropById, setDrop } from '@/store/drops';
+import { dropById, setDrop } from '@/store/drop/drops';
+import { atSite, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop/parts';
+import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
-import { renditionById } from '@/store/renditions';
+import { renditionById } from '@/store/files/renditions';
+import type { Channel } from '@/store/site/channels';
 import { profileAt } from '../drop/record';
 import { tell } from '../notices/tell';
 import { hearOfMatches } from '../rights/hear-of-matches';

@@ -1,7 +1,7 @@
 import { SiteError } from '@/sites/contract';
-import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
-import { dropById } from '@/store/drops';
+import { dropById } from '@/store/drop/drops';
+import { channelById } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
 import { site } from '../site/session';
 import { readAgain } from './read-again';

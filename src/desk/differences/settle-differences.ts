@@ -13,8 +13,9 @@ import {
   takenOver,
   undecidedParts,
 } from '@/core/parts';
-import { type Channel, channelById } from '@/store/channels';
 import { type Database, database, transaction } from '@/store/database';
+import { dropById } from '@/store/drop/drops';
+import { addDropEvent } from '@/store/drop/events';
 import {
   atSite,
   forgetGiven,
@@ -23,9 +24,10 @@ import {
   noteShownAsMeant,
   partsOfDrop,
   shownOtherwise,
-} from '@/store/drop-parts';
-import { addDropEvent, type Drop, dropById } from '@/store/drops';
+} from '@/store/drop/parts';
+import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
+import { type Channel, channelById } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
 import { actOnDrop } from '../drop/act-on-drop';
 import { giveLive } from '../drop/give-live';

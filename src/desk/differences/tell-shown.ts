@@ -1,6 +1,7 @@
 import type { Difference, PartName } from '@/core/parts';
 import type { Database } from '@/store/database';
-import { addDropEvent, type Drop } from '@/store/drops';
+import { addDropEvent } from '@/store/drop/events';
+import type { Drop } from '@/store/drop/shape';
 import { tell } from '../notices/tell';
 import { differenceWords } from './difference-words';
 

@@ -1,10 +1,13 @@
 import { mayMove } from '@/core/drop';
 import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
-import type { Channel } from '@/store/channels';
 import { database, transaction } from '@/store/database';
-import { partsOfBefore } from '@/store/drop-parts';
-import { addDropEvent, type Drop, type DropFields, dropById, setDrop, traceOf } from '@/store/drops';
+import { dropById, setDrop } from '@/store/drop/drops';
+import { addDropEvent } from '@/store/drop/events';
+import { partsOfBefore } from '@/store/drop/parts';
+import type { DropFields } from '@/store/drop/rows';
+import { type Drop, traceOf } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
+import type { Channel } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
 import { sendsWith } from '../layers/layers';
 import { askedForDrop } from '../site/asked-for-drop';

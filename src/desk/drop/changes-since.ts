@@ -7,8 +7,8 @@ import {
   type PartsAtSite,
   partsToGive,
 } from '@/core/parts';
-import type { Channel } from '@/store/channels';
-import type { Drop } from '@/store/drops';
+import type { Drop } from '@/store/drop/shape';
+import type { Channel } from '@/store/site/channels';
 import type { MeantWords } from './meant';
 import type { VideoRecord } from './record';
 

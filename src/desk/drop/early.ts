@@ -1,8 +1,9 @@
 import { goesUpClosed } from '@/core/delivery';
-import { allChannels } from '@/store/channels';
 import type { Database } from '@/store/database';
-import { type Drop, dropById, dropsOf, setDrop, transferKey } from '@/store/drops';
-import { earlyUploadsOf, giveUpEarlyUploads, makeEarlyUpload } from '@/store/early-uploads';
+import { dropById, dropsOf, setDrop } from '@/store/drop/drops';
+import { earlyUploadsOf, giveUpEarlyUploads, makeEarlyUpload } from '@/store/drop/early-uploads';
+import { type Drop, transferKey } from '@/store/drop/shape';
+import { allChannels } from '@/store/site/channels';
 import { inForceAt } from '../layers/layers';
 import { isOpenToUs, site } from '../site/session';
 import { profileAt, recordOf } from './record';

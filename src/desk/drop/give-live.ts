@@ -1,8 +1,10 @@
 import { type PartsAtSite, partsToGive } from '@/core/parts';
 import { type Database, transaction } from '@/store/database';
-import { addDropEvent, type Drop, dropById, type SentWith, setDrop } from '@/store/drops';
+import { dropById, setDrop } from '@/store/drop/drops';
+import { addDropEvent } from '@/store/drop/events';
+import type { Drop, SentWith } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
-import { askForJobsAnew } from '@/store/jobs';
+import { askForJobsAnew } from '@/store/queue/jobs';
 import { changedMeanwhile } from './make-move';
 import type { MeantWords } from './meant';
 

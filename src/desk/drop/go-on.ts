@@ -1,6 +1,6 @@
-import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
-import { dropsWithSnag } from '@/store/drops';
+import { dropsWithSnag } from '@/store/drop/drops';
+import { allChannels } from '@/store/site/channels';
 import { makeMove } from './make-move';
 
 /** After an account has been connected again: drops that stood still for its permission go on where they stood. */

@@ -1,8 +1,10 @@
 import { type MoveName, MoveRefused } from '@/core/drop';
-import { ClaimLost } from '@/store/claims';
 import { type Database, transaction } from '@/store/database';
-import { type Drop, type DropFields, moveDrop } from '@/store/drops';
+import { moveDrop } from '@/store/drop/drops';
+import type { DropFields } from '@/store/drop/rows';
+import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
+import { ClaimLost } from '@/store/queue/claims';
 import { DeskError } from '../desk-error';
 
 /** What somebody hears who decides on what is no longer so. */

@@ -7,8 +7,8 @@ import { fieldgateProfile } from '@/sites/fieldgate/profile';
 import { lanternfoldProfile } from '@/sites/lanternfold/profile';
 import { pipwireProfile } from '@/sites/pipwire/profile';
 import { stallmarketProfile } from '@/sites/stallmarket/profile';
-import type { Channel } from '@/store/channels';
-import type { Drop } from '@/store/drops';
+import type { Drop } from '@/store/drop/shape';
+import type { Channel } from '@/store/site/channels';
 import { goesToEnd, type MeantWords, meantShowing, meantWords } from './meant';
 import type { VideoRecord } from './record';
 

@@ -1,6 +1,6 @@
 import { pictureFindings } from '@/core/drop';
 import type { SiteProfile } from '@/sites/contract';
-import type { Picture } from '@/store/pictures';
+import type { Picture } from '@/store/record/pictures';
 import type { VideoRecord } from './record';
 
 /** The picture in the shape that a site takes; the one that was chosen, where none of its shapes is. */

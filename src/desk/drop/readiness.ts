@@ -2,7 +2,7 @@ import type { CutFacts } from '@/core/delivery';
 import { type Missing, missingFor } from '@/core/drop';
 import { demandOf } from '@/core/renditions';
 import type { SiteProfile } from '@/sites/contract';
-import type { Channel } from '@/store/channels';
+import type { Channel } from '@/store/site/channels';
 import { FILE_GONE } from '../cut-file';
 import { type MeantDrop, type MeantWords, meantWords } from './meant';
 import { pictureAt } from './picture-at';

@@ -9,13 +9,13 @@ import {
 } from '@/core/chapters';
 import { fieldInForce } from '@/core/defaults';
 import type { SiteProfile } from '@/sites/contract';
-import { type CaptionTrack, captionsOfVideos } from '@/store/captions';
-import type { Channel } from '@/store/channels';
-import { type Cut, cutInUse, cutsOf } from '@/store/cuts';
 import type { Database } from '@/store/database';
-import { type Marker, markersByVideo } from '@/store/markers';
-import { formsOf, type Picture, picturesById } from '@/store/pictures';
-import { type Video, videosById } from '@/store/videos';
+import { type CaptionTrack, captionsOfVideos } from '@/store/record/captions';
+import { type Cut, cutInUse, cutsOf } from '@/store/record/cuts';
+import { type Marker, markersByVideo } from '@/store/record/markers';
+import { formsOf, type Picture, picturesById } from '@/store/record/pictures';
+import { type Video, videosById } from '@/store/record/videos';
+import type { Channel } from '@/store/site/channels';
 import { found } from '../desk-error';
 import { type KeptLayers, keptLayers, layersAt } from '../layers/layers';
 

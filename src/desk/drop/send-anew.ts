@@ -1,4 +1,5 @@
-import { type Drop, type DropFields, traceOf } from '@/store/drops';
+import type { DropFields } from '@/store/drop/rows';
+import { type Drop, traceOf } from '@/store/drop/shape';
 import { ANEW } from './send';
 
 /**

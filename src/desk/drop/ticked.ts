@@ -1,5 +1,5 @@
-import type { Channel } from '@/store/channels';
-import type { Drop } from '@/store/drops';
+import type { Drop } from '@/store/drop/shape';
+import type { Channel } from '@/store/site/channels';
 import type { TickedChannel } from '../layers/record-values';
 import { site } from '../site/session';
 import { profileAt } from './record';

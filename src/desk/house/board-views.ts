@@ -1,9 +1,9 @@
 import { object, string } from 'yup';
-import { allBoardViews, deleteBoardView, type KeptView, putBoardView } from '@/store/board-views';
 import { database } from '@/store/database';
+import { allBoardViews, deleteBoardView, type KeptView, putBoardView } from '@/store/record/board-views';
 import { trimmed } from '../text-shape';
 
-export type { KeptView } from '@/store/board-views';
+export type { KeptView } from '@/store/record/board-views';
 
 const MOST_VIEWS = 100;
 

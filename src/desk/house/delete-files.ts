@@ -1,10 +1,10 @@
-import { cutsOf, letCutsGo } from '@/store/cuts';
 import type { Database } from '@/store/database';
-import { dropsOf } from '@/store/drops';
+import { dropsOf } from '@/store/drop/drops';
 import { announce } from '@/store/feed';
-import { measurementOf } from '@/store/measurements';
-import { deleteMadeFile, isRenditionNeeded, renditionsOf } from '@/store/renditions';
-import { videoById } from '@/store/videos';
+import { deleteMadeFile, isRenditionNeeded, renditionsOf } from '@/store/files/renditions';
+import { cutsOf, letCutsGo } from '@/store/record/cuts';
+import { measurementOf } from '@/store/record/measurements';
+import { videoById } from '@/store/record/videos';
 import { DeskError, found } from '../desk-error';
 
 /** Takes every file that was made for sites of a video off the disk, but those that are still being sent. */

@@ -1,6 +1,6 @@
 import { object, string } from 'yup';
 import { database, transaction } from '@/store/database';
-import { allOnDisk, type DiskUse, largestOnDisk } from '@/store/disk-use';
+import { allOnDisk, type DiskUse, largestOnDisk } from '@/store/files/disk-use';
 import { files } from '@/store/files/folder';
 import { removeAskedFiles } from '@/store/files/removals';
 import { idShape } from '../id-shape';

@@ -1,9 +1,9 @@
-import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
-import { earlyUploadById } from '@/store/early-uploads';
-import { type JobKind, jobsSetAside, retryJobs } from '@/store/jobs';
-import { renditionById } from '@/store/renditions';
-import { videoById } from '@/store/videos';
+import { earlyUploadById } from '@/store/drop/early-uploads';
+import { renditionById } from '@/store/files/renditions';
+import { type JobKind, jobsSetAside, retryJobs } from '@/store/queue/jobs';
+import { cutById } from '@/store/record/cuts';
+import { videoById } from '@/store/record/videos';
 
 const WORK: Record<JobKind, string> = {
   read: 'Reading a file',

@@ -6,19 +6,19 @@ import { ValidationError } from 'yup';
 import { type FoundFile, groupsAtRest, type InboxGroup } from '@/core/inbox';
 import { MarkerFileError } from '@/core/markers';
 import { openWarnings } from '@/core/preflight';
-import { cutById, cutsByFingerprint } from '@/store/cuts';
 import { database } from '@/store/database';
 import { newId } from '@/store/ids';
+import { cutById, cutsByFingerprint } from '@/store/record/cuts';
 import { bringLocalFile } from '../cut/bring-local-file';
 import { fingerprintOfFile } from '../cut/file-proof';
 import { DeskError } from '../desk-error';
 import { sendVideo } from '../drop/send';
 import { log } from '../log';
-import { lookAtSheet } from '../look/look-at-sheet';
 import { bringCaptions } from '../video/captions';
 import { discardVideo } from '../video/delete-video';
 import { importMarkers } from '../video/markers';
 import { bringPicture } from '../video/pictures';
+import { lookAtSheet } from '../views/look-at-sheet';
 
 /** Folders of the inbox: what is being taken in, what was, and what could not be. */
 const TAKING = 'taking';

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { type LayerValues, PLAIN_DEFAULTS } from '@/core/defaults';
 import { lanternfoldProfile } from '@/sites/lanternfold/profile';
 import { stallmarketProfile } from '@/sites/stallmarket/profile';
-import type { Channel } from '@/store/channels';
-import type { Drop } from '@/store/drops';
-import type { Video } from '@/store/videos';
+import type { Drop } from '@/store/drop/shape';
+import type { Video } from '@/store/record/videos';
+import type { Channel } from '@/store/site/channels';
 import {
   goesOnWith,
   inForceAt,

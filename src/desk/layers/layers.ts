@@ -5,14 +5,14 @@ import type { Framings } from '@/core/framing';
 import { type FileSet, type Remedies, remediesFor, setOf } from '@/core/renditions';
 import { linksOf, type Shelf, shelfNamesIn } from '@/core/words';
 import { SITE_PROFILES } from '@/sites/profiles';
-import { allPlaylists, type Channel, type Playlist } from '@/store/channels';
 import type { Database } from '@/store/database';
-import { allDefaults } from '@/store/defaults';
-import type { Drop, SentWith } from '@/store/drops';
-import { allFileSets } from '@/store/file-sets';
-import { allSeries, type Series } from '@/store/series';
-import { shelf } from '@/store/shelf';
-import type { Video } from '@/store/videos';
+import type { Drop, SentWith } from '@/store/drop/shape';
+import { allDefaults } from '@/store/record/defaults';
+import { allFileSets } from '@/store/record/file-sets';
+import { allSeries, type Series } from '@/store/record/series';
+import { shelf } from '@/store/record/shelf';
+import type { Video } from '@/store/record/videos';
+import { allPlaylists, type Channel, type Playlist } from '@/store/site/channels';
 
 /** Everything that layers give, as it is kept now. */
 export interface KeptLayers {

@@ -1,11 +1,11 @@
 import { seriesForFile } from '@/core/defaults';
 import { titleFromFileName } from '@/core/words';
-import { allChannels } from '@/store/channels';
 import { type Database, database } from '@/store/database';
-import { defaultsOf } from '@/store/defaults';
-import { dropsOf } from '@/store/drops';
-import { allSeries, type Series } from '@/store/series';
-import type { Video } from '@/store/videos';
+import { dropsOf } from '@/store/drop/drops';
+import { defaultsOf } from '@/store/record/defaults';
+import { allSeries, type Series } from '@/store/record/series';
+import type { Video } from '@/store/record/videos';
+import { allChannels } from '@/store/site/channels';
 
 /** What a file's name tells of the video: its series, title and episode. A name that fits no pattern has no series. */
 export async function recogniseFile(

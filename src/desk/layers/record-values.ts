@@ -9,9 +9,9 @@ import {
   type Source,
 } from '@/core/defaults';
 import type { SiteProfile } from '@/sites/contract';
-import type { Channel } from '@/store/channels';
-import type { Drop } from '@/store/drops';
-import type { Video } from '@/store/videos';
+import type { Drop } from '@/store/drop/shape';
+import type { Video } from '@/store/record/videos';
+import type { Channel } from '@/store/site/channels';
 import { type KeptLayers, layersAt } from './layers';
 
 /** A channel at which the record has another value than elsewhere. */

@@ -1,9 +1,9 @@
 import { number, object, string } from 'yup';
 import { EVERYTHING, type LineLimit } from '@/core/line';
-import { channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { allLineLimits, setLineLimit } from '@/store/line-limits';
+import { allLineLimits, setLineLimit } from '@/store/queue/line-limits';
+import { channelById } from '@/store/site/channels';
 import { found } from '../desk-error';
 import { isZone } from '../zone-shape';
 

@@ -1,6 +1,6 @@
 import { type Database, database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { askForJobs, askForJobsAnew } from '@/store/jobs';
+import { askForJobs, askForJobsAnew } from '@/store/queue/jobs';
 import {
   type ActCounts,
   addManyAct,
@@ -11,7 +11,7 @@ import {
   moveManyAct,
   newestManyActs,
   resultsOf,
-} from '@/store/many-acts';
+} from '@/store/record/many-acts';
 import { settings } from '@/store/settings';
 import { DeskError, found } from '../desk-error';
 import { takeWordsBack } from './do-many';

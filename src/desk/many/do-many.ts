@@ -2,10 +2,10 @@ import { ValidationError } from 'yup';
 import type { ListValue } from '@/core/defaults';
 import { uniqueTags } from '@/core/words';
 import { actAs } from '@/store/actor';
-import { changeMadeIn } from '@/store/changes';
 import { type Database, database, transaction } from '@/store/database';
-import { dropsOf } from '@/store/drops';
+import { dropsOf } from '@/store/drop/drops';
 import { announce } from '@/store/feed';
+import { changeMadeIn } from '@/store/record/changes';
 import {
   beginResult,
   endResult,
@@ -16,8 +16,8 @@ import {
   type OneResult,
   resultsOf,
   setUndone,
-} from '@/store/many-acts';
-import { type Video, videoById } from '@/store/videos';
+} from '@/store/record/many-acts';
+import { type Video, videoById } from '@/store/record/videos';
 import { undoMadeIn } from '../changes/changes';
 import { ChangedMeanwhile, DeskError } from '../desk-error';
 import { actOnDrop } from '../drop/act-on-drop';

@@ -1,9 +1,10 @@
 import { withValues } from '@/core/defaults';
 import { isSent, isWider, isWorking } from '@/core/drop';
-import { allChannels, type Channel } from '@/store/channels';
 import { database } from '@/store/database';
-import { type Drop, dropsOf } from '@/store/drops';
-import { measurementsOf } from '@/store/measurements';
+import { dropsOf } from '@/store/drop/drops';
+import type { Drop } from '@/store/drop/shape';
+import { measurementsOf } from '@/store/record/measurements';
+import { allChannels, type Channel } from '@/store/site/channels';
 import { actionsFor } from '../drop/act-on-drop';
 import { warnsOfFile } from '../drop/file-findings';
 import { missingAt } from '../drop/readiness';

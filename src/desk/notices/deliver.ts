@@ -1,7 +1,14 @@
 import { type NoticeWay, nextTell, tellAt } from '@/core/notices';
 import { database, transaction } from '@/store/database';
-import { noticeSettings } from '@/store/notice-settings';
-import { type Delivery, noteTold, noticesById, putOffDeliveries, putOffDue, takeDeliveries } from '@/store/notices';
+import { noticeSettings } from '@/store/notices/notice-settings';
+import {
+  type Delivery,
+  noteTold,
+  noticesById,
+  putOffDeliveries,
+  putOffDue,
+  takeDeliveries,
+} from '@/store/notices/notices';
 import { log } from '../log';
 import { mailOf, sendMail } from './mail';
 import { noticesToTell } from './notice-to-tell';

@@ -1,11 +1,11 @@
 import { number, object } from 'yup';
 import { type NoticeKind, type NoticeSettings, type NoticeWay, tellAt, tells } from '@/core/notices';
-import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
-import { noticeSettings, noticeWays } from '@/store/notice-settings';
-import { deliveryTrouble, noticesById, noticesKept, seeNotices, unseenNotices } from '@/store/notices';
-import { channelView } from '../look/look';
+import { noticeSettings, noticeWays } from '@/store/notices/notice-settings';
+import { deliveryTrouble, noticesById, noticesKept, seeNotices, unseenNotices } from '@/store/notices/notices';
+import { allChannels } from '@/store/site/channels';
+import { channelView } from '../views/look';
 import { type NoticeToTell, noticesToTell } from './notice-to-tell';
 
 /** A notice in the page. */

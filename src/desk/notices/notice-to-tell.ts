@@ -1,9 +1,9 @@
 import type { NoticeKind } from '@/core/notices';
-import { allChannels } from '@/store/channels';
 import type { Database } from '@/store/database';
-import type { Notice } from '@/store/notices';
+import type { Notice } from '@/store/notices/notices';
+import { videosById } from '@/store/record/videos';
 import { settings } from '@/store/settings';
-import { videosById } from '@/store/videos';
+import { allChannels } from '@/store/site/channels';
 import { site } from '../site/session';
 
 /** A notice as mail and webhooks tell it; the time is ISO 8601 in UTC. */

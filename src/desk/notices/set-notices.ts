@@ -3,10 +3,10 @@ import { DIGESTS, NOTICE_KINDS, NOTICE_WAYS, type NoticeSettings, type NoticeWay
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
 import { announce } from '@/store/feed';
-import { hastenJob } from '@/store/jobs';
-import { lockThing } from '@/store/locks';
-import { keepNoticeSettings, noticeSettings } from '@/store/notice-settings';
-import { retimeDeliveries } from '@/store/notices';
+import { keepNoticeSettings, noticeSettings } from '@/store/notices/notice-settings';
+import { retimeDeliveries } from '@/store/notices/notices';
+import { hastenJob } from '@/store/queue/jobs';
+import { lockThing } from '@/store/queue/locks';
 import { DeskError } from '../desk-error';
 import { idShape } from '../id-shape';
 import { isZone } from '../zone-shape';

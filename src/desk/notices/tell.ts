@@ -2,11 +2,11 @@ import { createHash } from 'node:crypto';
 import { type NoticeKind, type NoticeWay, tellAt, tells } from '@/core/notices';
 import { databaseTime } from '@/store/clock';
 import type { Database } from '@/store/database';
-import type { Drop } from '@/store/drops';
+import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
-import { hastenJob } from '@/store/jobs';
-import { noticeWays } from '@/store/notice-settings';
-import { addDelivery, addNotice, isOnItsWay } from '@/store/notices';
+import { noticeWays } from '@/store/notices/notice-settings';
+import { addDelivery, addNotice, isOnItsWay } from '@/store/notices/notices';
+import { hastenJob } from '@/store/queue/jobs';
 
 /** Ways on which the worker tells; the browser hears of it by the page. */
 const BY_WORKER: readonly NoticeWay[] = ['email', 'webhook'];

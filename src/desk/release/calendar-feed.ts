@@ -1,11 +1,11 @@
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import ical, { ICalEventStatus } from 'ical-generator';
-import { calendarToken, deleteCalendarToken, keepCalendarToken } from '@/store/calendar-address';
 import { database } from '@/store/database';
+import { calendarToken, deleteCalendarToken, keepCalendarToken } from '@/store/notices/calendar-address';
 import { settings } from '@/store/settings';
 import { DeskError } from '../desk-error';
-import { openingsBetween } from '../look/look-at-calendar';
-import type { CalendarEntry } from '../look/views';
+import { openingsBetween } from '../views/look-at-calendar';
+import type { CalendarEntry } from '../views/views';
 
 const TOKEN_BYTES = 24;
 const DAYS_BEFORE = 90;

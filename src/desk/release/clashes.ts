@@ -1,13 +1,13 @@
 import { valuesOf } from '@/core/defaults';
 import { isOpenTo } from '@/core/drop';
 import { instantOf, isTimed } from '@/core/release';
-import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
-import { dropsOf } from '@/store/drops';
-import { videoById } from '@/store/videos';
+import { dropsOf } from '@/store/drop/drops';
+import { videoById } from '@/store/record/videos';
+import { channelsById } from '@/store/site/channels';
 import { found } from '../desk-error';
 import { inForceAt, keptLayers } from '../layers/layers';
-import { openingsBetween } from '../look/look-at-calendar';
+import { openingsBetween } from '../views/look-at-calendar';
 
 const HOUR = 3_600_000;
 

@@ -1,8 +1,8 @@
 import { fieldInForce } from '@/core/defaults';
 import { freePlaces, instantOf, type Moment, type Rhythm } from '@/core/release';
 import { database } from '@/store/database';
-import { momentsOfSeries } from '@/store/releases';
-import { videoById } from '@/store/videos';
+import { momentsOfSeries } from '@/store/record/releases';
+import { videoById } from '@/store/record/videos';
 import { found } from '../desk-error';
 import { keptLayers, layersAt } from '../layers/layers';
 

@@ -1,7 +1,8 @@
 import { STOPS, stopsBehind } from '@/core/drop';
-import { channelsById } from '@/store/channels';
 import { database } from '@/store/database';
-import { type Drop, dropsOf } from '@/store/drops';
+import { dropsOf } from '@/store/drop/drops';
+import type { Drop } from '@/store/drop/shape';
+import { channelsById } from '@/store/site/channels';
 import { meantWords } from '../drop/meant';
 import { profileAt, type VideoRecord } from '../drop/record';
 import { site } from '../site/session';

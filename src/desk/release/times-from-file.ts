@@ -2,16 +2,16 @@ import { string } from 'yup';
 import { type Defaults, PLAIN_DEFAULTS } from '@/core/defaults';
 import { instantOf, isTimed, type Moment } from '@/core/release';
 import { type CalendarTime, calendarTimes, type NotRead } from '@/core/release/calendar-file';
-import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
-import { dropsOf } from '@/store/drops';
-import { videosById, videosNamed, videosTitledWithin } from '@/store/videos';
+import { dropsOf } from '@/store/drop/drops';
+import { videosById, videosNamed, videosTitledWithin } from '@/store/record/videos';
+import { allChannels } from '@/store/site/channels';
 import { DeskError } from '../desk-error';
 import { tickedChannels } from '../drop/ticked';
 import { keptLayers } from '../layers/layers';
 import { recordValues } from '../layers/record-values';
-import { dropsByVideo } from '../look/look';
-import { shownTitle } from '../look/shown-title';
+import { dropsByVideo } from '../views/look';
+import { shownTitle } from '../views/shown-title';
 import { isZone } from '../zone-shape';
 
 /** A time of a calendar file with the video that it is for; the instant is ISO 8601 in UTC. */

@@ -1,11 +1,17 @@
 import { object, string } from 'yup';
-import { cutById } from '@/store/cuts';
 import { type Database, database, transaction } from '@/store/database';
-import { hastenPacking } from '@/store/drops';
+import { hastenPacking } from '@/store/drop/claims';
 import { announce } from '@/store/feed';
 import { removeAskedFiles } from '@/store/files/removals';
-import { askForJobsAnew, cancelJob, hastenJob, holdJob } from '@/store/jobs';
-import { deleteMadeFile, endRendition, isRenditionNeeded, renditionAgain, renditionById } from '@/store/renditions';
+import {
+  deleteMadeFile,
+  endRendition,
+  isRenditionNeeded,
+  renditionAgain,
+  renditionById,
+} from '@/store/files/renditions';
+import { askForJobsAnew, cancelJob, hastenJob, holdJob } from '@/store/queue/jobs';
+import { cutById } from '@/store/record/cuts';
 import { DeskError, found } from '../desk-error';
 
 /** What a person may do with a file that is being made. */

@@ -10,8 +10,8 @@ import {
   type Recipe,
   recipeText,
 } from '@/core/renditions';
-import type { Drop } from '@/store/drops';
-import type { Rendition } from '@/store/renditions';
+import type { Drop } from '@/store/drop/shape';
+import type { Rendition } from '@/store/files/renditions';
 import type { VideoRecord } from '../drop/record';
 import { fileSetAt, framingsAt, remediesAt } from '../layers/layers';
 import type { TickedChannel } from '../layers/record-values';

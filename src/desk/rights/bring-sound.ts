@@ -3,8 +3,8 @@ import { soundFactsOf } from '@/media/sound-facts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
-import { makeSound } from '@/store/sounds';
-import { videoById } from '@/store/videos';
+import { makeSound } from '@/store/record/sounds';
+import { videoById } from '@/store/record/videos';
 import { DeskError, found } from '../desk-error';
 import { bounded } from '../video/bounded';
 

@@ -2,9 +2,11 @@ import type { RightsAsk } from '@/core/drop';
 import { askWords, type RightsMatch } from '@/core/rights';
 import { type Fraction, floor, fraction, toNumber, viewerTime } from '@/core/time';
 import type { Database } from '@/store/database';
-import { addDropEvent, type Drop, dropById } from '@/store/drops';
+import { dropById } from '@/store/drop/drops';
+import { addDropEvent } from '@/store/drop/events';
+import { keepMatches } from '@/store/drop/rights-matches';
+import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
-import { keepMatches } from '@/store/rights-matches';
 
 const stamp = (time: Fraction) => viewerTime(fraction(floor(time)), toNumber(time));
 

@@ -1,7 +1,7 @@
 import type { Use } from '@/core/work';
 import type { Session } from '@/sites/contract';
 import { database } from '@/store/database';
-import { keepRequests, type SiteRequest } from '@/store/site-requests';
+import { keepRequests, type SiteRequest } from '@/store/drop/site-requests';
 import { log } from '../log';
 import { type Asked, sessionFor } from './session';
 

@@ -1,10 +1,10 @@
 import { object } from 'yup';
 import type { Use } from '@/core/work';
 import { SiteError } from '@/sites/contract';
-import { channelById, keepPlaylists, type Playlist, playlistsOf } from '@/store/channels';
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { newId } from '@/store/ids';
+import { channelById, keepPlaylists, type Playlist, playlistsOf } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
 import { trimmed } from '../text-shape';
 import { sessionFor, site } from './session';

@@ -1,8 +1,8 @@
 import { siteIds } from '@/sites/registry';
-import { allChannels } from '@/store/channels';
-import { restingSites, trySiteNow } from '@/store/circuits';
 import { database, transaction } from '@/store/database';
-import { hastenPutOff } from '@/store/drops';
+import { hastenPutOff } from '@/store/drop/claims';
+import { allChannels } from '@/store/site/channels';
+import { restingSites, trySiteNow } from '@/store/site/circuits';
 import { DeskError } from '../desk-error';
 import { log } from '../log';
 import { site } from './session';

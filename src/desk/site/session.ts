@@ -4,13 +4,13 @@ import { type Use, waitForAllowance } from '@/core/work';
 import { AllowanceSpent, type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import { siteById } from '@/sites/registry';
 import { toldAllowances } from '@/sites/told-allowance';
-import { accountById, keepTokens, letRenewalGo, noteTakenBack, takeForRenewal } from '@/store/accounts';
-import { allowancesOf, countRequest, keepAllowances } from '@/store/allowances';
-import type { Channel } from '@/store/channels';
 import { type Database, database } from '@/store/database';
-import { lookAtHeldOfAccount } from '@/store/drops';
+import { lookAtHeldOfAccount } from '@/store/drop/held';
 import { announce } from '@/store/feed';
 import { settings } from '@/store/settings';
+import { accountById, keepTokens, letRenewalGo, noteTakenBack, takeForRenewal } from '@/store/site/accounts';
+import { allowancesOf, countRequest, keepAllowances } from '@/store/site/allowances';
+import type { Channel } from '@/store/site/channels';
 
 const SPARE_MILLISECONDS = 20_000;
 /** Longer than a site may take to renew a token. */

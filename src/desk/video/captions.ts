@@ -1,10 +1,10 @@
 import { object, string } from 'yup';
 import { LANGUAGE_TAG } from '@/core/declarations';
 import { floor, fraction, times } from '@/core/time';
-import { captionsOf, captionText, makeCaptions } from '@/store/captions';
-import { cutsInUse } from '@/store/cuts';
 import { database } from '@/store/database';
-import { videoById } from '@/store/videos';
+import { captionsOf, captionText, makeCaptions } from '@/store/record/captions';
+import { cutsInUse } from '@/store/record/cuts';
+import { videoById } from '@/store/record/videos';
 import { found } from '../desk-error';
 import { trimmed } from '../text-shape';
 import { editVideo } from './edit-video';

@@ -1,10 +1,10 @@
 import { isSent, mayMove } from '@/core/drop';
-import { channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
-import { dropById, dropsOf } from '@/store/drops';
+import { dropById, dropsOf } from '@/store/drop/drops';
 import { announce } from '@/store/feed';
 import { removeAskedFiles } from '@/store/files/removals';
-import { deleteVideo, setVideo, videoById, videosToDelete } from '@/store/videos';
+import { deleteVideo, setVideo, videoById, videosToDelete } from '@/store/record/videos';
+import { channelById } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
 import { makeMove } from '../drop/make-move';
 import { log } from '../log';

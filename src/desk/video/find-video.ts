@@ -1,6 +1,6 @@
 import { validate } from 'uuid';
 import { database } from '@/store/database';
-import { videosNamed } from '@/store/videos';
+import { videosNamed } from '@/store/record/videos';
 
 /** Videos that somebody means by an id, a link at a site, the address of a page here, or an exact title. */
 export async function findVideos(name: string): Promise<{ id: string; title: string }[]> {

@@ -26,11 +26,11 @@ import {
   ZERO,
 } from '@/core/time';
 import { readChaptersInside } from '@/media/chapters';
-import { cutsInUse } from '@/store/cuts';
 import { database } from '@/store/database';
 import { newId } from '@/store/ids';
-import { type Marker, markersOf } from '@/store/markers';
-import { videoById } from '@/store/videos';
+import { cutsInUse } from '@/store/record/cuts';
+import { type Marker, markersOf } from '@/store/record/markers';
+import { videoById } from '@/store/record/videos';
 import { pathOfCut } from '../cut-file';
 import { DeskError, found } from '../desk-error';
 import { recordOf } from '../drop/record';

@@ -1,11 +1,11 @@
 import { readCaptions } from '@/core/captions';
 import { inForce } from '@/core/defaults';
 import { suggestTags, type TagOffer, tagKey, tagVariants } from '@/core/words';
-import { captionsOf, captionText } from '@/store/captions';
-import { allChannels } from '@/store/channels';
 import { database } from '@/store/database';
-import { dropsOf } from '@/store/drops';
-import { earlierVideos } from '@/store/videos';
+import { dropsOf } from '@/store/drop/drops';
+import { captionsOf, captionText } from '@/store/record/captions';
+import { earlierVideos } from '@/store/record/videos';
+import { allChannels } from '@/store/site/channels';
 import { recordOf } from '../drop/record';
 import { layersAt } from '../layers/layers';
 

@@ -3,7 +3,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useId } from 'react';
-import type { BoardRow, BoardView } from '@/desk/look/views';
+import type { BoardRow, BoardView } from '@/desk/views/views';
 import { ask } from '../ask';
 import { Button } from '../button';
 import { useChangedVideos } from '../changed-videos';

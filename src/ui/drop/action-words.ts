@@ -1,6 +1,6 @@
 import { type OpenEnd, openEnd, type RightsAsk } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
-import type { DropView, SheetChannel } from '@/desk/look/views';
+import type { DropView, SheetChannel } from '@/desk/views/views';
 import { BUTTONS } from '../button-words';
 
 const OPEN_BUTTONS: Record<OpenEnd, string> = {

@@ -1,6 +1,6 @@
 'use client';
 
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 
 const short = (text: string) => (text.length > 60 ? `${text.slice(0, 57)}…` : text);
 

@@ -1,7 +1,7 @@
 'use client';
 
 import type { DropAction } from '@/desk/drop/act-on-drop';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { Button } from '../button';
 import { useSure } from '../sure';
 import { actionWords } from './action-words';

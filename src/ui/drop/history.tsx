@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { useZone } from '../moment';
 
 /** What happens by itself needs no name. */

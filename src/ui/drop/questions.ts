@@ -1,6 +1,6 @@
 import { openEnd } from '@/core/drop';
 import type { DropAction } from '@/desk/drop/act-on-drop';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
 import { type Question, questionBeforeOpening } from '@/ui/sure-questions';
 

@@ -8,7 +8,7 @@ import type { Moment } from '@/core/release/moment';
 import type { Rhythm } from '@/core/release/rhythm';
 import type { FileHabit } from '@/core/renditions';
 import { type LinkItem, type Shelf, tagsFromText } from '@/core/words';
-import type { ChannelView } from '@/desk/look/views';
+import type { ChannelView } from '@/desk/views/views';
 import { CHOOSE_FIELD, Choose } from '@/ui/choose';
 import { TickBox } from '@/ui/tick-box';
 import type { SaveEnd } from '../saving/use-acts';

@@ -3,7 +3,7 @@
 import { X } from 'lucide-react';
 import { Toast } from 'radix-ui';
 import { BUTTONS } from '../button-words';
-import type { Notice } from '../notices';
+import type { Notice } from '../notice';
 
 /** What went wrong stands longer; while it is read, under the pointer or with focus, its time does not run. */
 const TROUBLE_MILLISECONDS = 20_000;

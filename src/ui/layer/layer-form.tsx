@@ -4,7 +4,7 @@ import type { ReactNode } from 'react';
 import { DECLARATION_FIELDS } from '@/core/declarations';
 import type { DefaultField } from '@/core/defaults';
 import { goesUpClosed } from '@/core/delivery';
-import type { LayerView } from '@/desk/look/views';
+import type { LayerView } from '@/desk/views/views';
 import { LayerFields } from '@/ui/fields/layer-fields';
 import { SavingState } from '@/ui/saving/saving-state';
 import { UndoRedo } from '@/ui/undo-redo';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { valueOver } from '@/core/defaults';
 import { type Fitted, fitToSite } from '@/core/fitting';
 import { linksOf, TemplateError } from '@/core/words';
-import type { LayerView } from '@/desk/look/views';
+import type { LayerView } from '@/desk/views/views';
 import { CHOOSE_SMALL, Choose } from '@/ui/choose';
 
 /** The words of a layer filled in with the latest video's, as each site would get them. */

@@ -3,7 +3,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { type DefaultField, type LayerValues, withValues } from '@/core/defaults';
-import type { LayerView } from '@/desk/look/views';
+import type { LayerView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import type { SaveEnd } from '@/ui/saving/use-acts';
 import { useSteps } from '@/ui/saving/use-steps';

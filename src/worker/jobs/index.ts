@@ -1,4 +1,4 @@
-import type { JobKind } from '@/store/jobs';
+import type { JobKind } from '@/store/queue/jobs';
 import { manyWork } from './do-many';
 import { early } from './early';
 import { encode } from './encode';

@@ -1,5 +1,5 @@
 import type { Database } from '@/store/database';
-import type { Job, JobProgress } from '@/store/jobs';
+import type { Job, JobProgress } from '@/store/queue/jobs';
 
 /** What a job has to work with. */
 export interface JobContext {

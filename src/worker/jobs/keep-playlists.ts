@@ -1,8 +1,8 @@
 import { log } from '@/desk/log';
 import { refreshPlaylists } from '@/desk/site/playlists';
 import { isOpenToUs, site } from '@/desk/site/session';
-import { channelById } from '@/store/channels';
 import { database } from '@/store/database';
+import { channelById } from '@/store/site/channels';
 import type { JobWork } from './job-work';
 
 /** Reads the playlists of a channel again from time to time, since they change at the sites, too. */

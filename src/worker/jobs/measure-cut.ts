@@ -1,10 +1,10 @@
 import { readFacts, UnusableCut } from '@/media/facts';
 import { measureCut as measure } from '@/media/pass/measure-cut';
 import { ProgramError } from '@/media/program';
-import { cutById, keepFacts } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
-import { endMeasuring, measuresOfSame } from '@/store/measurements';
+import { cutById, keepFacts } from '@/store/record/cuts';
+import { endMeasuring, measuresOfSame } from '@/store/record/measurements';
 import type { JobWork } from './job-work';
 import { timeLeft } from './time-left';
 import { videoOfCut } from './video-of-cut';

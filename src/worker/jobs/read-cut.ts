@@ -2,12 +2,12 @@ import { createHash } from 'node:crypto';
 import { pipeline } from 'node:stream/promises';
 import { takeIntoUse } from '@/desk/cut/bring-cut';
 import { readFacts, UnusableCut } from '@/media/facts';
-import { cutById, endReading } from '@/store/cuts';
 import { database } from '@/store/database';
-import { hastenPacking } from '@/store/drops';
+import { hastenPacking } from '@/store/drop/claims';
 import { files } from '@/store/files/folder';
-import { askForJobsAnew } from '@/store/jobs';
-import { askForMeasures } from '@/store/measurements';
+import { askForJobsAnew } from '@/store/queue/jobs';
+import { cutById, endReading } from '@/store/record/cuts';
+import { askForMeasures } from '@/store/record/measurements';
 import type { JobContext, JobEnd, JobWork } from './job-work';
 import { videoOfCut } from './video-of-cut';
 

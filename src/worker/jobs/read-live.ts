@@ -2,12 +2,12 @@ import { readAgain } from '@/desk/differences/read-again';
 import { log } from '@/desk/log';
 import { isOpenToUs } from '@/desk/site/session';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
-import { channelById } from '@/store/channels';
 import { database, transaction } from '@/store/database';
-import { takePartsToRetry } from '@/store/drop-parts';
-import { liveToRead } from '@/store/drops';
-import { askForJobsAnew } from '@/store/jobs';
+import { liveToRead } from '@/store/drop/claims';
+import { takePartsToRetry } from '@/store/drop/parts';
+import { askForJobsAnew } from '@/store/queue/jobs';
 import { settings } from '@/store/settings';
+import { channelById } from '@/store/site/channels';
 import type { JobWork } from './job-work';
 
 const AT_ONCE = 20;

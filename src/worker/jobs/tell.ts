@@ -1,7 +1,7 @@
 import { NOTICE_WAYS, type NoticeWay } from '@/core/notices';
 import { deliverDue } from '@/desk/notices/deliver';
 import { database } from '@/store/database';
-import { secondsToDelivery } from '@/store/notices';
+import { secondsToDelivery } from '@/store/notices/notices';
 import type { JobWork } from './job-work';
 
 const MOST_SECONDS = 60;

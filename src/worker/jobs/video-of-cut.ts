@@ -1,6 +1,6 @@
-import { cutById } from '@/store/cuts';
 import type { Database } from '@/store/database';
-import type { Job } from '@/store/jobs';
+import type { Job } from '@/store/queue/jobs';
+import { cutById } from '@/store/record/cuts';
 
 /** The video of a job whose subject is a cut. */
 export async function videoOfCut(db: Database, { subject }: Job): Promise<string | undefined> {

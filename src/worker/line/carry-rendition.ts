@@ -1,12 +1,13 @@
 import { pipeline } from 'node:stream';
 import { lineRate, PaceMeter } from '@/core/delivery';
 import { type Begun, type Session, type SiteAdapter, SiteError } from '@/sites/contract';
-import { type Channel, noteChannelUsed, noteLine } from '@/store/channels';
-import type { Cut } from '@/store/cuts';
 import { database } from '@/store/database';
-import type { Drop, DropFields } from '@/store/drops';
+import type { DropFields } from '@/store/drop/rows';
+import type { Drop } from '@/store/drop/shape';
 import { files } from '@/store/files/folder';
-import type { Rendition } from '@/store/renditions';
+import type { Rendition } from '@/store/files/renditions';
+import type { Cut } from '@/store/record/cuts';
+import { type Channel, noteChannelUsed, noteLine } from '@/store/site/channels';
 import { followLine } from './line-share';
 import { throttle } from './throttle';
 

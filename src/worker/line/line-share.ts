@@ -1,6 +1,6 @@
 import { type LineLimit, shareOfLine } from '@/core/line';
 import { database } from '@/store/database';
-import { allLineLimits, uploadsUnderWay } from '@/store/line-limits';
+import { allLineLimits, uploadsUnderWay } from '@/store/queue/line-limits';
 
 const LOOK_MILLISECONDS = 700;
 

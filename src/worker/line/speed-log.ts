@@ -1,4 +1,4 @@
-import type { LineSpeed } from '@/store/drops';
+import type { LineSpeed } from '@/store/drop/shape';
 
 const EVERY_MILLISECONDS = 2000;
 const MOST_POINTS = 240;

@@ -1,8 +1,8 @@
 import { type AskedOfSight, askedOnceMore, mayStillArrive } from '@/core/drop';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
-import { noteAnswered } from '@/store/asked-of-sight';
 import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
+import { noteAnswered } from '@/store/drop/asked-of-sight';
 import { newId } from '@/store/ids';
 import { settings } from '@/store/settings';
 import type { StepContext, StepEnd } from './step';

@@ -4,7 +4,7 @@ import { meantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
 import type { SiteChecks } from '@/sites/contract';
 import { database, transaction } from '@/store/database';
-import { noteHandedIn, noteReviewed } from '@/store/reviews';
+import { noteHandedIn, noteReviewed } from '@/store/drop/reviews';
 import { giveParts, partsThere } from './give';
 import { lookAgain, SnagFound, type Step, type StepContext } from './step';
 import { keepVersions } from './versions';

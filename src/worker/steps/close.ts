@@ -1,5 +1,5 @@
 import { isSame } from '@/core/parts';
-import { noteGivenParts } from '@/store/drop-parts';
+import { noteGivenParts } from '@/store/drop/parts';
 import { noteParts, partsThere } from './give';
 import { showTo } from './show-to';
 import type { Step } from './step';

@@ -4,12 +4,10 @@ import { FILE_GONE } from '@/desk/cut-file';
 import { tickedChannels } from '@/desk/drop/ticked';
 import type { TickedChannel } from '@/desk/layers/record-values';
 import { expectedHere, planOfVideo } from '@/desk/rendition/plan-of-video';
-import { allChannels } from '@/store/channels';
 import { database, transaction } from '@/store/database';
-import { type DropFields, dropsOf } from '@/store/drops';
+import { dropsOf } from '@/store/drop/drops';
+import type { DropFields } from '@/store/drop/rows';
 import { files } from '@/store/files/folder';
-import { askForJobs, askForJobsAnew, jobsOf } from '@/store/jobs';
-import { measurementOf } from '@/store/measurements';
 import {
   keepRendition,
   madeBefore,
@@ -17,7 +15,10 @@ import {
   type Rendition,
   renditionAgain,
   renditionsOf,
-} from '@/store/renditions';
+} from '@/store/files/renditions';
+import { askForJobs, askForJobsAnew, jobsOf } from '@/store/queue/jobs';
+import { measurementOf } from '@/store/record/measurements';
+import { allChannels } from '@/store/site/channels';
 import { SnagFound, type StepContext } from './step';
 
 const LOOK_SECONDS = 1;

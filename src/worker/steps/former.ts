@@ -1,7 +1,7 @@
 import { isWider } from '@/core/drop';
 import { meantWords } from '@/desk/drop/meant';
 import { transaction } from '@/store/database';
-import { forgetGiven } from '@/store/drop-parts';
+import { forgetGiven } from '@/store/drop/parts';
 import type { StepContext } from './step';
 
 /** Puts the better file in the place of the live video's, where the site can: from here on the drop is that video again. */

@@ -6,12 +6,12 @@ import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { pictureAt } from '@/desk/drop/picture-at';
 import type { VideoRecord } from '@/desk/drop/record';
 import { type CarriedParts, SiteError, type SiteGift } from '@/sites/contract';
-import { captionText } from '@/store/captions';
 import { type Database, database, transaction } from '@/store/database';
-import { atSite, confirmParts, noteAskedParts, noteFailedParts, noteGivenParts, partsOfDrop } from '@/store/drop-parts';
-import { addDropEvent } from '@/store/drops';
+import { addDropEvent } from '@/store/drop/events';
+import { atSite, confirmParts, noteAskedParts, noteFailedParts, noteGivenParts, partsOfDrop } from '@/store/drop/parts';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
+import { captionText } from '@/store/record/captions';
 import { askOfSight } from './ask';
 import { SnagFound, type StepContext } from './step';
 

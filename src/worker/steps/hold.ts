@@ -8,7 +8,7 @@ import { channelsNotChecked } from '@/desk/release/not-checked';
 import type { SiteStatus } from '@/sites/contract';
 import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
-import type { Drop } from '@/store/drops';
+import type { Drop } from '@/store/drop/shape';
 import { askOfSight, untilNoneArrives } from './ask';
 import { giveAgain, partsThere } from './give';
 import { confirmTime, lookAtHeld } from './look-at-held';

@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
-import type { Channel } from '@/store/channels';
-import type { Drop } from '@/store/drops';
+import type { Drop } from '@/store/drop/shape';
+import type { Channel } from '@/store/site/channels';
 
 /**
  * What the site calls a video. Where it was asked to make room and the answer never came, it is asked once more: with the

@@ -1,9 +1,9 @@
 import { binarySize } from '@/core/delivery';
 import { STOP_WORDS } from '@/core/drop';
 import { database } from '@/store/database';
-import { transferKey } from '@/store/drops';
+import { transferKey } from '@/store/drop/shape';
 import { files } from '@/store/files/folder';
-import { renditionById } from '@/store/renditions';
+import { renditionById } from '@/store/files/renditions';
 import { carryRendition, fileNameFor } from '../line/carry-rendition';
 import { SpeedLog } from '../line/speed-log';
 import { giveParts } from './give';

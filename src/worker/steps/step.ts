@@ -3,9 +3,10 @@ import type { NoticeKind } from '@/core/notices';
 import { nextLookAfter } from '@/core/work';
 import type { VideoRecord } from '@/desk/drop/record';
 import type { Session, SiteAdapter, SiteProfile } from '@/sites/contract';
-import type { Channel } from '@/store/channels';
 import type { Database } from '@/store/database';
-import type { Drop, DropFields } from '@/store/drops';
+import type { DropFields } from '@/store/drop/rows';
+import type { Drop } from '@/store/drop/shape';
+import type { Channel } from '@/store/site/channels';
 
 /** What a step has to work with. */
 export interface StepContext {

@@ -3,9 +3,9 @@ import { instantOf, type Moment, momentAt } from '@/core/release';
 import { settleDifferences } from '@/desk/differences/settle-differences';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import type { DropView } from '@/desk/look/views';
 import { editVideo } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
+import type { DropView } from '@/desk/views/views';
 import { database } from '@/store/database';
 import { makeClip } from '../../setup/clips';
 import {

@@ -3,9 +3,9 @@ import { PRIVACIES, type Privacy } from '@/core/delivery';
 import { undo } from '@/desk/changes/changes';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import type { SheetChannel } from '@/desk/look/views';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
+import type { SheetChannel } from '@/desk/views/views';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { makeClip } from '../../setup/clips';
 import {

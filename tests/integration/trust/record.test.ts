@@ -10,17 +10,17 @@ import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/defaults/sh
 import { ChangedMeanwhile } from '@/desk/desk-error';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
-import { lookAtMarkers } from '@/desk/look/look';
-import { lookAtBoard } from '@/desk/look/look-at-board';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
-import type { SheetChannel } from '@/desk/look/views';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { editMarkers, importMarkers } from '@/desk/video/markers';
+import { lookAtMarkers } from '@/desk/views/look';
+import { lookAtBoard } from '@/desk/views/look-at-board';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
+import type { SheetChannel } from '@/desk/views/views';
 import { inWindow } from '@/desk/window';
-import { cutById } from '@/store/cuts';
 import { database } from '@/store/database';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
+import { cutById } from '@/store/record/cuts';
 import { makeClip } from '../../setup/clips';
 import {
   announcedCut,

@@ -5,10 +5,10 @@ import { momentAt } from '@/core/release';
 import { DeskError } from '@/desk/desk-error';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { database } from '@/store/database';
-import { dropById } from '@/store/drops';
+import { dropById } from '@/store/drop/drops';
 import { settings } from '@/store/settings';
 import { makeClip } from '../../setup/clips';
 import {

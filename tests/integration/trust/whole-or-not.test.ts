@@ -1,9 +1,9 @@
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { noteCutArrived } from '@/desk/cut/bring-cut';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { discardVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { closeDatabase, database } from '@/store/database';
 import { makeClip } from '../../setup/clips';
 import { announcedCut, bringFile, onlyDrop } from '../../setup/desk';

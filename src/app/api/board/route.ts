@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtBoard } from '@/desk/look/look-at-board';
+import { lookAtBoard } from '@/desk/views/look-at-board';
 
 export const dynamic = 'force-dynamic';
 

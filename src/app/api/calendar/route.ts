@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtCalendar } from '@/desk/look/look-at-calendar';
+import { lookAtCalendar } from '@/desk/views/look-at-calendar';
 
 export const dynamic = 'force-dynamic';
 

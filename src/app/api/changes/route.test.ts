@@ -1,12 +1,12 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { hearChanges } from '@/desk/look/hear';
+import type { hearChanges } from '@/desk/views/hear';
 
 type FeedEntry = Parameters<Parameters<typeof hearChanges>[0]>[0][number];
 
 let tell: ((entries: FeedEntry[]) => void) | undefined;
 let listening = 0;
 
-vi.mock('@/desk/look/hear', () => ({
+vi.mock('@/desk/views/hear', () => ({
   hearChanges(listener: (entries: FeedEntry[]) => void) {
     tell = listener;
     listening += 1;

@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { number } from 'yup';
 import { guarded } from '@/app/guard';
-import { hearChanges } from '@/desk/look/hear';
+import { hearChanges } from '@/desk/views/hear';
 
 export const dynamic = 'force-dynamic';
 

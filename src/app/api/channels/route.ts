@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtChannels } from '@/desk/look/look';
+import { lookAtChannels } from '@/desk/views/look';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtHealth } from '@/desk/look/health';
+import { lookAtHealth } from '@/desk/views/health';
 
 export const dynamic = 'force-dynamic';
 

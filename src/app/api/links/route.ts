@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { newShelfLink } from '@/desk/defaults/shelf';
-import { lookAtLinks } from '@/desk/look/look-at-layers';
+import { lookAtLinks } from '@/desk/views/look-at-layers';
 
 export const dynamic = 'force-dynamic';
 

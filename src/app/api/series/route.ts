@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { newSeries } from '@/desk/defaults/series';
-import { lookAtSeriesList } from '@/desk/look/look-at-layers';
+import { lookAtSeriesList } from '@/desk/views/look-at-layers';
 
 export const dynamic = 'force-dynamic';
 

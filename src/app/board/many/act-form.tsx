@@ -10,7 +10,7 @@ import { CHOOSE_FIELD, Choose } from '@/ui/choose';
 import { CHOICES, FLAGS } from '@/ui/fields/choices';
 import { FIELD } from '@/ui/fields/field-row';
 import { SheetDialog } from '@/ui/sheet-dialog';
-import type { FormKind } from './many-bar';
+import type { FormKind } from './form-kind';
 
 interface ActFormProps {
   kind: FormKind;

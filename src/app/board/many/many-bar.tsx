@@ -13,6 +13,7 @@ import { useSure } from '@/ui/sure';
 import { isTyping } from '@/ui/typing';
 import { useKeys } from '@/ui/use-keys';
 import { questionBeforeMany } from './act-words';
+import type { FormKind } from './form-kind';
 import type { Selection } from './use-selection';
 
 const ActForm = dynamic(() => import('./act-form').then((part) => part.ActForm));
@@ -26,7 +27,6 @@ interface ManyBarProps {
 }
 
 /** Acts that ask for something first. */
-export type FormKind = 'set' | 'tags' | 'playlist' | 'series';
 
 const FORMS: [FormKind, string][] = [
   ['set', 'Set a field'],

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import type { DropAction } from '@/desk/drop/act-on-drop';
-import type { DropPageView } from '@/desk/look/drop-page';
+import type { DropPageView } from '@/desk/views/drop-page';
 import { ChangeList } from '@/ui/drop/change-list';
 import { DropActions } from '@/ui/drop/drop-actions';
 import { History } from '@/ui/drop/history';

@@ -3,7 +3,7 @@
 import { scaleLinear, scaleTime } from 'd3-scale';
 import { area, curveMonotoneX, line } from 'd3-shape';
 import { lineRate } from '@/core/delivery';
-import type { DropPageView } from '@/desk/look/drop-page';
+import type { DropPageView } from '@/desk/views/drop-page';
 import { useZone } from '@/ui/moment';
 
 const [WIDTH, HEIGHT, LEFT, BOTTOM] = [600, 132, 74, 22];

@@ -2,7 +2,7 @@
 
 import { scaleLinear } from 'd3-scale';
 import { type Fraction, fraction, toNumber, viewerTime } from '@/core/time';
-import type { MatchView } from '@/desk/look/drop-page';
+import type { MatchView } from '@/desk/views/match-view';
 
 const [WIDTH, HEIGHT, TOP, BAND] = [1080, 62, 20, 24];
 

@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import { floor, fraction, toNumber, viewerTime } from '@/core/time';
-import type { MatchView } from '@/desk/look/drop-page';
 import type { MatchWay } from '@/desk/rights/settle-matches';
+import type { MatchView } from '@/desk/views/match-view';
 import { Button } from '@/ui/button';
 import { Moment } from '@/ui/moment';
 import { useSure } from '@/ui/sure';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { DeskError } from '@/desk/desk-error';
-import { lookAtDrop } from '@/desk/look/look-at-drop';
+import { lookAtDrop } from '@/desk/views/look-at-drop';
 import { DropPage } from './drop-page';
 
 export const dynamic = 'force-dynamic';

@@ -1,7 +1,7 @@
 'use client';
 
 import { binarySize } from '@/core/delivery';
-import type { DropPageView } from '@/desk/look/drop-page';
+import type { DropPageView } from '@/desk/views/drop-page';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { Moment, useZone } from '@/ui/moment';

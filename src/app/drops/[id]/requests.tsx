@@ -1,6 +1,6 @@
 'use client';
 
-import type { DropPageView } from '@/desk/look/drop-page';
+import type { DropPageView } from '@/desk/views/drop-page';
 import { Moment } from '@/ui/moment';
 import { Part } from './part';
 

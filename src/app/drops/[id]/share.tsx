@@ -1,6 +1,6 @@
 'use client';
 
-import type { DropPageView } from '@/desk/look/drop-page';
+import type { DropPageView } from '@/desk/views/drop-page';
 import { CopyLink } from '@/ui/copy-link';
 import { Part } from './part';
 

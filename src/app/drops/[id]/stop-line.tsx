@@ -1,7 +1,7 @@
 'use client';
 
 import { STOP_WORDS } from '@/core/drop';
-import type { DropPageView } from '@/desk/look/drop-page';
+import type { DropPageView } from '@/desk/views/drop-page';
 import { Moment } from '@/ui/moment';
 import { LOOK_COLOURS, lookOf } from '@/ui/stops';
 

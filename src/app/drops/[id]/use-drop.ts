@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { DropAction } from '@/desk/drop/act-on-drop';
-import type { DropPageView } from '@/desk/look/drop-page';
+import type { DropPageView } from '@/desk/views/drop-page';
 import { ask } from '@/ui/ask';
 import { useActs } from '@/ui/saving/use-acts';
 

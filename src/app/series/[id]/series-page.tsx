@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { partsByPattern, patternFinding } from '@/core/defaults';
-import type { LayerView } from '@/desk/look/views';
+import type { LayerView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { DeskError } from '@/desk/desk-error';
-import { lookAtMarkers } from '@/desk/look/look';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
+import { lookAtMarkers } from '@/desk/views/look';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { Sheet } from './sheet/sheet';
 
 export const dynamic = 'force-dynamic';

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtBoardCounts } from '@/desk/look/look-at-board';
+import { lookAtBoardCounts } from '@/desk/views/look-at-board';
 
 export const dynamic = 'force-dynamic';
 

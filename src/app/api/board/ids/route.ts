@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtBoardIds } from '@/desk/look/look-at-board';
+import { lookAtBoardIds } from '@/desk/views/look-at-board';
 
 export const dynamic = 'force-dynamic';
 

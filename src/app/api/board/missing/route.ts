@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtMissing } from '@/desk/look/look-at-board';
+import { lookAtMissing } from '@/desk/views/look-at-board';
 
 export const dynamic = 'force-dynamic';
 

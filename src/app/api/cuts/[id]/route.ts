@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { discardCut, proveStart } from '@/desk/cut/bring-cut';
-import { lookAtCut } from '@/desk/look/look';
+import { lookAtCut } from '@/desk/views/look';
 
 export const dynamic = 'force-dynamic';
 

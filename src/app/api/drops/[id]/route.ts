@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { actOnDrop } from '@/desk/drop/act-on-drop';
-import { lookAtDrop } from '@/desk/look/look-at-drop';
+import { lookAtDrop } from '@/desk/views/look-at-drop';
 
 export const dynamic = 'force-dynamic';
 

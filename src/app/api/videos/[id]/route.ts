@@ -1,8 +1,8 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { lookAtSheet } from '@/desk/look/look-at-sheet';
 import { askToDelete, keepVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 
 export const dynamic = 'force-dynamic';
 

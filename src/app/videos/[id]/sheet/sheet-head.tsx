@@ -1,6 +1,6 @@
 'use client';
 
-import type { SheetView } from '@/desk/look/views';
+import type { SheetView } from '@/desk/views/views';
 import { SavingState } from '@/ui/saving/saving-state';
 import { UndoRedo } from '@/ui/undo-redo';
 import { SectionNav } from './sections/section-nav';

@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { isSent } from '@/core/drop';
 import { MARKER_FILE_ENDINGS } from '@/core/markers/file-endings';
-import type { MarkersView, SheetView } from '@/desk/look/views';
+import type { MarkersView, SheetView } from '@/desk/views/views';
 import { useArrivals } from '@/ui/arrivals/arrivals';
 import { droppedFiles } from '@/ui/arrivals/dropped-files';
 import { ask } from '@/ui/ask';

@@ -5,7 +5,7 @@ import { useRef, useState } from 'react';
 import { type DefaultField, type Defaults, isDefaultField, type LayerValues, valueOver } from '@/core/defaults';
 import type { RemediesOfCut } from '@/core/renditions';
 import type { DropAction } from '@/desk/drop/act-on-drop';
-import type { SheetView } from '@/desk/look/views';
+import type { SheetView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 import { saveAllDrafts } from '@/ui/saving/unsaved';

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtMeasures } from '@/desk/look/look';
+import { lookAtMeasures } from '@/desk/views/look';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
 import { editDefaults } from '@/desk/defaults/defaults';
-import { lookAtLayer } from '@/desk/look/look-at-layers';
+import { lookAtLayer } from '@/desk/views/look-at-layers';
 
 export const dynamic = 'force-dynamic';
 

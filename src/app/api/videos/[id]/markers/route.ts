@@ -2,8 +2,8 @@ import { create as contentDisposition } from 'content-disposition';
 import { guarded } from '@/app/guard';
 import { bodyBytes, jsonBody, jsonIn } from '@/app/json-body';
 import { LARGEST_MARKER_FILE } from '@/core/markers';
-import { lookAtMarkers } from '@/desk/look/look';
 import { editMarkers, exportMarkers, INSIDE_THE_CUT, importMarkers, previewMarkers } from '@/desk/video/markers';
+import { lookAtMarkers } from '@/desk/views/look';
 
 export const dynamic = 'force-dynamic';
 

@@ -3,7 +3,7 @@
 import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import { mayMove } from '@/core/drop';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { TickBox } from '@/ui/tick-box';
 import type { SheetHandle } from '../use-sheet';
 import { ChannelWords } from './channel-words';

@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import type { SnagKind } from '@/core/drop';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { CopyLink } from '@/ui/copy-link';
 import { ChangeList } from '@/ui/drop/change-list';
 import { DropActions } from '@/ui/drop/drop-actions';

@@ -1,7 +1,7 @@
 'use client';
 
 import { spanName } from '@/core/delivery';
-import type { EarlyView, SheetChannel } from '@/desk/look/views';
+import type { EarlyView, SheetChannel } from '@/desk/views/views';
 import { CopyLink } from '@/ui/copy-link';
 import { Meter } from '@/ui/meter';
 

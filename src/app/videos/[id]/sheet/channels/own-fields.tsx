@@ -3,7 +3,7 @@
 import { fieldsTaken } from '@/core/declarations';
 import type { DefaultField, Release } from '@/core/defaults';
 import { textLength } from '@/core/words';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
 import { DraftArea, DraftInput } from '@/ui/fields/draft-input';
 import { FieldRow } from '@/ui/fields/field-row';

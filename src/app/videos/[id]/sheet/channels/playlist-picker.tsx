@@ -3,7 +3,7 @@
 import { ChevronDown, RefreshCw } from 'lucide-react';
 import { type FormEvent, useState } from 'react';
 import { sourceWords } from '@/core/defaults';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { Button } from '@/ui/button';
 import { PopButton } from '@/ui/pop-button';
 import { TickBox } from '@/ui/tick-box';

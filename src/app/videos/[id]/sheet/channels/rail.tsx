@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { mayMove, openEnd } from '@/core/drop';
 import { openWarnings } from '@/core/preflight';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { questionBeforeChanges } from '@/ui/drop/questions';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef } from 'react';
-import type { CutView } from '@/desk/look/views';
+import type { CutView } from '@/desk/views/views';
 import { ArrivalBar } from '@/ui/arrivals/arrival-bar';
 import { type Arrival, useArrivals } from '@/ui/arrivals/arrivals';
 import { Button } from '@/ui/button';

@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { spanName } from '@/core/delivery';
 import { type Finding, isPutRight, reasonFor, remedyOffer } from '@/core/preflight';
 import { floor, toNumber, viewerTime } from '@/core/time';
-import type { CutView } from '@/desk/look/views';
+import type { CutView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';

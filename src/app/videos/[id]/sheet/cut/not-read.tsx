@@ -1,6 +1,6 @@
 'use client';
 
-import type { CutView } from '@/desk/look/views';
+import type { CutView } from '@/desk/views/views';
 import { Button } from '@/ui/button';
 import type { SheetHandle } from '../use-sheet';
 

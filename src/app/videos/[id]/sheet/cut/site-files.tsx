@@ -2,9 +2,9 @@
 
 import { binarySize, spanName } from '@/core/delivery';
 import { type Range, remedyWords } from '@/core/renditions';
-import type { RenditionView } from '@/desk/look/look-at-renditions';
-import type { SheetView } from '@/desk/look/views';
 import type { RenditionAction } from '@/desk/rendition/act-on-rendition';
+import type { RenditionView } from '@/desk/views/look-at-renditions';
+import type { SheetView } from '@/desk/views/views';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
 import { FieldRow } from '@/ui/fields/field-row';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PartName } from '@/core/parts';
-import type { SheetChannel, SheetView } from '@/desk/look/views';
+import type { SheetChannel, SheetView } from '@/desk/views/views';
 import { findingsOf, isAsked, sectionStates } from './section-states';
 import { SECTIONS, sectionOf, snagPlace } from './sections';
 

@@ -2,7 +2,7 @@ import { fieldsTaken } from '@/core/declarations';
 import { binarySize } from '@/core/delivery';
 import { openWarnings } from '@/core/preflight';
 import { rate, rateName, viewerTime } from '@/core/time';
-import type { SheetChannel, SheetView } from '@/desk/look/views';
+import type { SheetChannel, SheetView } from '@/desk/views/views';
 import { languageName } from '@/ui/language-name';
 import { SECTIONS, type SectionId, sectionOf } from './sections';
 

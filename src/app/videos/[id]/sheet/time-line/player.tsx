@@ -2,7 +2,7 @@
 
 import { Pause, Play } from 'lucide-react';
 import { type ReactNode, useEffect } from 'react';
-import type { SheetView } from '@/desk/look/views';
+import type { SheetView } from '@/desk/views/views';
 import { useFromPlayhead, usePlayer } from './player-state';
 import { PositionText } from './position-text';
 import { ViewerBar } from './viewer-bar';

@@ -2,7 +2,7 @@
 
 import { memo } from 'react';
 import { toNumber } from '@/core/time';
-import type { SheetView } from '@/desk/look/views';
+import type { SheetView } from '@/desk/views/views';
 import { pixelOf, RULER, type RulerSpan } from './ruler-shape';
 
 interface MatchesProps {

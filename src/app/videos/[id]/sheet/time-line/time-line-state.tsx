@@ -12,7 +12,7 @@ import {
   timeLineRate,
 } from '@/core/chapters';
 import { codeAt, compare, type Fraction, minus, plus, type Rate, toNumber, ZERO } from '@/core/time';
-import type { MarkersView } from '@/desk/look/views';
+import type { MarkersView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import type { SaveEnd } from '@/ui/saving/use-acts';
 import type { SheetHandle } from '../use-sheet';

@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { CutMeasures } from '@/core/delivery';
-import type { SheetView } from '@/desk/look/views';
+import type { SheetView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 
 /** What is known of the sound and shots of the file in use; undefined until it has been looked over. */

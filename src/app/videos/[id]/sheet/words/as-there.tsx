@@ -4,7 +4,7 @@ import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { FIT_PLACES } from '@/core/fitting';
 import { textLength } from '@/core/words';
-import type { SheetChannel } from '@/desk/look/views';
+import type { SheetChannel } from '@/desk/views/views';
 import type { SheetHandle } from '../use-sheet';
 
 /** The words as each ticked channel will show them: counted, with its fold, and with what had no room. */

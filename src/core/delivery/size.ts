@@ -1,0 +1,5 @@
+/** Pixels, width by height. */
+export interface Size {
+  width: number;
+  height: number;
+}

@@ -470,7 +470,7 @@ describe('pictures by habit', () => {
     const another = (await untilSheet(videoId, isAnother(titled.picture.id))).picture?.id;
     await undo(videoId);
     await untilSheet(videoId, isAnother(another));
-    expect((await pictureOf(videoId)).picture.size).toBe(titled.picture.size);
+    await expect.poll(async () => (await pictureOf(videoId)).picture.size).toBe(titled.picture.size);
     await takeFrameAsPicture(videoId, { seconds: 2 });
     await ofSeries({ picture: { way: 'none' } });
     const other = await bringFile(clip, 'Marrow Quay', 'bilge-talk_21_none.mp4');

@@ -41,7 +41,7 @@ beforeAll(async () => {
   ids = await channelsOfTheYard();
 });
 const noFaults = async () => {
-  for (const site of ['lanternfold', 'fieldgate']) await setFaultsAt(site);
+  for (const site of ['lanternfold', 'fieldgate', 'stallmarket']) await setFaultsAt(site);
 };
 beforeEach(noFaults);
 afterAll(noFaults);
@@ -107,6 +107,20 @@ describe('a part that its site does not take', () => {
     await expect.poll(async () => (await shownAt('lanternfold', 'no-list.mp4')).playlists).toHaveLength(1);
     await expect.poll(async () => (await page(videoId)).failed).toEqual([]);
     expect(await partOf(videoId, 'playlists')).toMatchObject({ given: { value: [list.sitePlaylistId] }, toGive: [] });
+  });
+
+  it('is waited for where the site is only busy, so that the video does not open without it', async () => {
+    const list = await makePlaylist(quay(), { title: 'Busy slip' });
+    const videoId = await ready('busy-list.mp4');
+    await editOnChannel(videoId, { channelId: quay(), playlists: [list.sitePlaylistId] });
+    const busy = { kind: 'answer', status: 503, retryAfter: 1, path: '/playlists', method: 'PUT', times: 2 };
+    await setFaultsAt('lanternfold', busy);
+    await sendVideo(videoId);
+    await untilState(videoId, 'live');
+    expect((await shownAt('lanternfold', 'busy-list.mp4')).playlists).toEqual([list.sitePlaylistId]);
+    expect((await page(videoId)).failed).toEqual([]);
+    const says = (await lookAtSheet(videoId)).channels.flatMap(({ events }) => events.map((event) => event.says));
+    expect(says.join('\n')).not.toContain('did not take');
   });
 
   it('is told apart from those that go with it in one request, while the video stays live', async () => {
@@ -184,6 +198,19 @@ describe('what has changed of a live video', () => {
     expect((await there('answer-lost.mp4')).title).toBe('Answer lost');
   });
 
+  it('is read again all the same while one of its parts is not answered for', async () => {
+    const videoId = await live('still-read.mp4');
+    const dropId = await dropIdOf(videoId);
+    await database()('dropParts').where({ dropId, part: 'tags' }).update({ asked: '["oak"]', askedKey: dropId });
+    await changedAt('lanternfold', 'still-read.mp4', { title: 'Changed there', tags: ['theirs'] });
+    await readNow(dropId);
+    expect((await page(videoId)).differences.map(({ part }) => part)).toEqual(['title']);
+    const { changes } = (await lookAtSheet(videoId)).channels.find(({ drop }) => drop) ?? {};
+    expect(changes).toEqual([
+      { part: 'tags', field: 'tags', was: 'asked, and not confirmed', is: 'to be sent once more' },
+    ]);
+  });
+
   it('does not keep it open where it is closed meanwhile', async () => {
     const videoId = await live('closed-meanwhile.mp4');
     await setFaultsAt('lanternfold', {
@@ -232,6 +259,23 @@ describe('what has changed of a live video', () => {
     expect((await page(videoId)).differences.map(({ part, shown }) => [part, shown])).toEqual([
       ['chapters', '0:00 Theirs'],
     ]);
+  });
+});
+
+describe('a request that says that all is there', () => {
+  it('is not made with a part of it where it was refused', async () => {
+    const videoId = await ready('handed-in.mp4', 'Marrow Quay Tools', { products: ['2000000000053'] });
+    await setFaultsAt('stallmarket', { kind: 'answer', status: 422, method: 'PATCH', times: 1 });
+    await forgetAsked('stallmarket');
+    await sendVideo(videoId);
+    const { id, snag } = await untilState(videoId, 'snag');
+    expect(snag?.kind).toBe('refused');
+    const tries = async () => (await changesAsked('stallmarket')).filter(({ method }) => method === 'PATCH').length;
+    expect(await tries()).toBe(1);
+    await actOnDrop(id, { action: 'try again' });
+    await untilState(videoId, 'live');
+    expect(await tries()).toBe(2);
+    expect(await shownAt('stallmarket', 'handed-in.mp4')).toMatchObject({ products: { products: ['2000000000053'] } });
   });
 });
 

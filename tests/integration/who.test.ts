@@ -69,6 +69,17 @@ describe('who does something', () => {
     expect((await recordOf(id)).title).toBe('By Isa');
   });
 
+  it('undoes what was made by nobody’s hand', async () => {
+    const id = await video();
+    await as('worker', () => editVideo(id, { title: 'By itself' }));
+    await as('inbox', () => editVideo(id, { summary: 'From the inbox' }));
+    await as('person:isa', () => undo(id));
+    await as('person:isa', () => undo(id));
+    expect(await recordOf(id)).toMatchObject({ title: 'Keel', summary: '' });
+    await as('person:isa', () => redo(id));
+    expect((await recordOf(id)).title).toBe('By itself');
+  });
+
   it('undoes what was made before anybody was written down', async () => {
     const id = await video();
     await editVideo(id, { title: 'Of old' });

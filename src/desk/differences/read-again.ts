@@ -75,8 +75,9 @@ export async function readAgain(
     // What was changed or sent meanwhile is read another time, by what it was given then.
     if (now?.state !== 'live' || now.stateSince.getTime() !== drop.stateSince.getTime()) return [];
     const before = await partsOfDrop(trx, now);
-    if (before.some(({ givenAt, asked }) => asked !== undefined || (givenAt && givenAt > since))) return [];
-    const all = givenShowing(givenParts(atSite(before)), now, profile, rendition?.digest);
+    // So is a part that it was asked to take meanwhile, or has not answered for.
+    const settled = before.filter(({ givenAt, asked }) => asked === undefined && !(givenAt && givenAt > since));
+    const all = givenShowing(givenParts(atSite(settled)), now, profile, rendition?.digest);
     const showing: PartsShown = read ? all : { video: 'there' };
     // Kept and told of together: a match that was kept before would be nothing new to the next reading.
     const matches = await hearOfMatches(trx, drop, status?.matches);

@@ -137,7 +137,8 @@ export async function lookAtDrop(dropId: string): Promise<DropPageView> {
     length: record.cut?.facts?.duration,
     differences,
     mayTakeOver: mayTakeOver([...new Set(open)], profile),
-    failed: failedViews(parts),
+    // Before that, what was refused is told by what stops it.
+    failed: drop.state === 'live' || drop.state === 'held' ? failedViews(parts) : [],
     readAt: drop.readAt?.toISOString(),
     reviews: reviewViews(reviews, names),
     expected: expected && { ...expected, from: expected.from.toISOString(), to: expected.to.toISOString() },

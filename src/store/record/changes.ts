@@ -47,11 +47,16 @@ export async function addChange(
   await db('changes').insert({ subject, ...change, ...byNow(), at, state: 'made' });
 }
 
-/** Changes of whoever asks; those of before anybody was written down are theirs, too. */
+const NOBODY: readonly Who[] = ['worker', 'inbox'];
+
+/**
+ * Changes of whoever asks. What was made by nobody’s hand, as when a file that was brought takes the place of another, anybody may
+ * take back; so with what was made before anybody was written down.
+ */
 const own = (db: Database, subject: string, state: 'made' | 'undone') =>
   db('changes')
     .where({ subject, state })
-    .where((by) => by.where({ actor: actorNow().who }).orWhereNull('actor'));
+    .where((by) => by.whereIn('actor', [actorNow().who, ...NOBODY]).orWhereNull('actor'));
 
 /** The change that undo would take back: the last of whoever asks. */
 export async function lastMade(db: Database, subject: string): Promise<Change | undefined> {

@@ -5,18 +5,22 @@ import { movedCaptions } from '@/core/renditions';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { pictureAt } from '@/desk/drop/picture-at';
 import type { VideoRecord } from '@/desk/drop/record';
-import { type CarriedParts, SiteError, type SiteGift } from '@/sites/contract';
+import { AllowanceSpent, type CarriedParts, SiteError, type SiteGift } from '@/sites/contract';
 import { type Database, database, transaction } from '@/store/database';
 import { addDropEvent } from '@/store/drop/events';
 import { atSite, confirmParts, noteAskedParts, noteFailedParts, noteGivenParts, partsOfDrop } from '@/store/drop/parts';
+import type { Drop } from '@/store/drop/shape';
 import { files } from '@/store/files/folder';
 import { newId } from '@/store/ids';
 import { captionText } from '@/store/record/captions';
 import { askOfSight } from './ask';
 import { SnagFound, type StepContext } from './step';
 
-/** What could not be given, and need not be right before people see the video, is tried again after so long. */
+/** What could not be given, and need not be right before people see the video, is tried again after so long, and later each time. */
 const AGAIN_SECONDS = 600;
+const LONGEST_AGAIN_SECONDS = 24 * 3600;
+/** So often a drop on its way waits for such a part where the site is busy or away; then it goes on without. */
+const PATIENT_TRIES = 3;
 
 /** Captions as they fit the file that is sent: where its start is left off, they come earlier. */
 async function captionsFor(id: string, { cut }: VideoRecord, { remedies }: MeantWords): Promise<string> {
@@ -121,8 +125,8 @@ async function giveTogether(context: StepContext, siteVideoId: string, giving: G
   try {
     await (withSight ? askOfSight(context, meant.privacy, give) : give());
   } catch (error) {
-    if (!(error instanceof SiteError) || error.kind === 'permission') throw error;
-    const mayFail = parts.every((part) => !PARTS[part].mustBeRight);
+    if (!(error instanceof SiteError) || error.kind === 'permission' || error instanceof AllowanceSpent) throw error;
+    const mayFail = parts.every((part) => !PARTS[part].mustBeRight) && !comesBackSoon(drop, error);
     if (mayFail) {
       outcome.failed.push(...parts);
       return noteFailed(context, parts, error);
@@ -138,6 +142,10 @@ async function giveTogether(context: StepContext, siteVideoId: string, giving: G
   }
   await noteParts(context, (trx) => confirmParts(trx, drop, values, key));
 }
+
+/** Whether a drop that is on its way has time to wait until a site that is busy or away takes a part. */
+const comesBackSoon = ({ state, attempts }: Drop, { kind }: SiteError): boolean =>
+  state !== 'live' && state !== 'held' && attempts < PATIENT_TRIES && kind !== 'refused' && kind !== 'missing';
 
 /** Gives a drop that is held what could not be given before, where it is time to try again. */
 export async function giveAgain(context: StepContext): Promise<void> {
@@ -158,7 +166,12 @@ async function noteFailed(context: StepContext, parts: readonly PartName[], erro
   const labels = new Intl.ListFormat('en').format(parts.map((part) => PARTS[part].label));
   await noteParts(context, async (trx) => {
     const failed = error.message;
-    await noteFailedParts(trx, drop, parts, { failed, againIn: AGAIN_SECONDS });
+    const before = (await partsOfDrop(trx, drop)).find(({ part }) => part === parts[0]);
+    const since = before?.failedAt ? (context.now.getTime() - before.failedAt.getTime()) / 1000 : 0;
+    const againIn = Math.min(LONGEST_AGAIN_SECONDS, Math.max(AGAIN_SECONDS, 2 * since));
+    await noteFailedParts(trx, drop, parts, { failed, againIn });
+    // What was told is not told again with each try.
+    if (before?.failed === failed) return;
     await addDropEvent(
       trx,
       drop.id,

@@ -14,6 +14,8 @@ import { lookAtParts } from '@/desk/views/look-at-parts';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { siteById } from '@/sites/registry';
 import { database } from '@/store/database';
+import { confirmParts, noteAskedParts } from '@/store/drop/parts';
+import { newId } from '@/store/ids';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
 import {
@@ -107,6 +109,27 @@ describe('a part that its site does not take', () => {
     await expect.poll(async () => (await shownAt('lanternfold', 'no-list.mp4')).playlists).toHaveLength(1);
     await expect.poll(async () => (await page(videoId)).failed).toEqual([]);
     expect(await partOf(videoId, 'playlists')).toMatchObject({ given: { value: [list.sitePlaylistId] }, toGive: [] });
+  });
+
+  it('is tried again while it is ready to open, and stays so', async () => {
+    const list = await makePlaylist(quay(), { title: 'Waiting slip' });
+    const videoId = await ready('held-list.mp4', 'Marrow Quay', { release: 'on my word' });
+    await editOnChannel(videoId, { channelId: quay(), playlists: [list.sitePlaylistId] });
+    await setFaultsAt('lanternfold', { kind: 'answer', status: 422, path: '/playlists', method: 'PUT' });
+    await sendVideo(videoId);
+    const { id } = await untilState(videoId, 'held');
+    expect((await page(videoId)).failed.map(({ part }) => part)).toEqual(['playlists']);
+    await noFaults();
+    await database()('dropParts')
+      .where({ dropId: id, part: 'playlists' })
+      .update({ retryAt: new Date(0) });
+    // As when it is looked at from time to time.
+    await database()('drops')
+      .where({ id })
+      .update({ nextTryAt: new Date(0) });
+    await expect.poll(async () => (await page(videoId)).failed).toEqual([]);
+    expect((await shownAt('lanternfold', 'held-list.mp4')).playlists).toEqual([list.sitePlaylistId]);
+    expect(onlyDrop(await lookAtSheet(videoId))).toMatchObject({ state: 'held', openedTo: undefined });
   });
 
   it('is waited for where the site is only busy, so that the video does not open without it', async () => {
@@ -211,6 +234,21 @@ describe('what has changed of a live video', () => {
     ]);
   });
 
+  it('is not confirmed by the answer to what it was asked before', async () => {
+    const videoId = await live('two-at-once.mp4');
+    const drop = { id: await dropIdOf(videoId), round: 0 };
+    const [first, second] = [newId(), newId()];
+    await noteAskedParts(database(), drop, { title: 'First' }, first);
+    await noteAskedParts(database(), drop, { title: 'Second' }, second);
+    await confirmParts(database(), drop, { title: 'First' }, first);
+    expect(await partOf(videoId, 'title')).toMatchObject({
+      given: { value: 'Two at once' },
+      asked: { value: 'Second' },
+    });
+    await confirmParts(database(), drop, { title: 'Second' }, second);
+    expect(await partOf(videoId, 'title')).toMatchObject({ given: { value: 'Second' }, asked: null });
+  });
+
   it('does not keep it open where it is closed meanwhile', async () => {
     const videoId = await live('closed-meanwhile.mp4');
     await setFaultsAt('lanternfold', {
@@ -229,6 +267,9 @@ describe('what has changed of a live video', () => {
     await untilSheet(videoId, (sheet) => onlyDrop(sheet).state === 'live' && onlyDrop(sheet).openedTo === 'private');
     await expect.poll(async () => (await there('closed-meanwhile.mp4')).title).toBe('Still on its way');
     expect((await there('closed-meanwhile.mp4')).visibility).toBe('closed');
+    // Its answer came after the drop had moved, and counts.
+    await expect.poll(async () => (await partOf(videoId, 'title'))?.given?.value).toBe('Still on its way');
+    expect((await partOf(videoId, 'title'))?.asked).toBeNull();
   });
 
   it('is taken away where there is none any more: the thumbnail, and chapters', async () => {

@@ -2,7 +2,8 @@ import { type Chapter, chapterLines } from '../chapters';
 import { type Declarations, declarationsInForce, declaredTo } from '../declarations';
 import type { SiteRules } from '../delivery';
 import { type FitFinding, type FitPlace, fitToSite, type TextNames } from '../fitting';
-import type { ChapterLine, Fraction } from '../time';
+import type { FittedTexts } from '../parts';
+import type { Fraction } from '../time';
 import { type NamedLink, openBlanksIn, TemplateError } from '../words';
 
 /** Words that were written for one channel by hand, in the place of the record's. */
@@ -25,16 +26,8 @@ export interface RecordWords {
   meantBlanks?: readonly string[];
 }
 
-/** The words as one site gets them: what is sent, and what proofing expects to read back. */
-export interface SiteWords {
-  title: string;
-  text: string;
-  tags: string[];
-  chapters: ChapterLine[];
-  /** The chapters' exact times in the file, in the order of `chapters`. */
-  chapterTimes: Fraction[];
-  /** Exact seconds of the file, where the last chapter ends. */
-  duration?: Fraction;
+/** The words as one site gets them, with what is declared to it. */
+export interface SiteWords extends FittedTexts {
   declared: Partial<Declarations>;
 }
 

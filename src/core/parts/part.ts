@@ -5,16 +5,21 @@ import type { ChapterLine, Fraction } from '../time';
 import type { SheetPlace } from './place';
 import type { PartName, PartsShown, PartValues, ShownValues } from './values';
 
+/** A record's words as they are fitted to a site. */
+export interface FittedTexts {
+  title: string;
+  text: string;
+  tags: string[];
+  chapters: ChapterLine[];
+  /** The chapters' exact times in the file, in the order of `chapters`. */
+  chapterTimes: Fraction[];
+  /** Exact seconds of the file, where the last chapter ends. */
+  duration?: Fraction;
+}
+
 /** What the parts of a video on one channel are made from: its record as it is in force there, and fitted to the site. */
 export interface WantedFrom {
-  words: {
-    title: string;
-    text: string;
-    tags: string[];
-    chapters: ChapterLine[];
-    chapterTimes: Fraction[];
-    duration?: Fraction;
-  };
+  words: FittedTexts;
   /** In force, whether the site takes them or not. */
   declarations: Declarations;
   /** SHA-256 of the picture that was chosen; undefined leaves it to the site. */

@@ -7,7 +7,7 @@ const canonical = (value: unknown): unknown => {
 };
 
 /** A value as one text, the same for what is the same to who sees it: signs composed, names in order (UAX #15, RFC 8785). */
-export const asText = (value: unknown): string => JSON.stringify(canonical(value) ?? null);
+const asText = (value: unknown): string => JSON.stringify(canonical(value) ?? null);
 
 /** Whether two values are the same to who sees them. */
 export const isSame = (a: unknown, b: unknown): boolean => asText(a) === asText(b);

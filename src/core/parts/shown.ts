@@ -1,7 +1,7 @@
 import { partNames } from './registry';
 import { isSame } from './same';
 import type { PartName, PartsShown } from './values';
-import { type Difference, differencesOf, type PartsAtSite } from './walk';
+import { type Difference, differencesOf } from './walk';
 
 /** Whether a difference waits for somebody, or was left as it is. */
 export type Differs = 'open' | 'left';
@@ -68,7 +68,3 @@ export const undecided = <D extends { left?: true }>(shown: readonly D[] = []): 
 /** Parts in which a site shows something else that nobody has decided on. */
 export const undecidedParts = (kept: ShownOtherwise): PartName[] =>
   partNames().filter((name) => kept[name]?.differs === 'open');
-
-/** The parts of those that were given now, so that nobody else can have changed them. */
-export const givenNow = (before: PartsAtSite, toGive: readonly PartName[], part: PartName): boolean =>
-  toGive.includes(part) || before[part] === undefined || (part === 'chapters' && toGive.includes('text'));

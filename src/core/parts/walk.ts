@@ -25,6 +25,10 @@ export function partFindings(wanted: PartsGiven, site: SiteRules): { part: PartN
   });
 }
 
+/** Of values by their parts, those of the parts named. */
+export const onlyParts = <V extends object>(values: V, parts: readonly PartName[]): Partial<V> =>
+  Object.fromEntries(Object.entries(values).filter(([part]) => parts.includes(part as PartName))) as Partial<V>;
+
 /** What is known of one part at a site: what it has confirmed, and what it was asked since and has not answered. */
 export interface PartAtSite {
   given?: PartValues[PartName];
@@ -86,6 +90,12 @@ export function changedFields(was: PartsGiven, is: PartsGiven, titleOf: (id: str
           .map((line) => ({ part, ...line }));
   });
 }
+
+/** Parts with texts that a search finds. */
+export const partsWithTexts = (): PartName[] => partNames().filter((part) => partOf(part).texts);
+
+/** The texts in a part that a search finds. */
+export const textsIn = (part: PartName, value: PartValues[PartName]): string[] => partOf(part).texts?.(value) ?? [];
 
 /** One field in which a site shows something else than was meant, both in words. */
 export interface Difference {

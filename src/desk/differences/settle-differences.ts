@@ -5,9 +5,9 @@ import {
   givenParts,
   isSame,
   mayTakeOver,
+  onlyParts,
   PARTS,
   type PartName,
-  type PartsGiven,
   type PartsShown,
   type ShownOtherwise,
   takenOver,
@@ -32,12 +32,12 @@ import { DeskError, found } from '../desk-error';
 import { actOnDrop } from '../drop/act-on-drop';
 import { giveLive } from '../drop/give-live';
 import { changedMeanwhile, makeMove } from '../drop/make-move';
-import { goesToEnd, meantShowing, meantWords } from '../drop/meant';
+import { goesToEnd, meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';
 import { askedForDrop } from '../site/asked-for-drop';
 import { site } from '../site/session';
 import { editOnChannel } from '../video/edit-video';
-import { noteLeftAsShown } from './left-as-shown';
+import { leaveAsShown } from './leave-as-shown';
 import { READS_IT } from './read-again';
 import { readFrom } from './read-now';
 
@@ -68,20 +68,16 @@ async function settleSnag(drop: Drop, channel: Channel, way: DifferenceWay): Pro
   if (way === 'put right') return actOnDrop(drop.id, { action: 'try again' });
   if (way === 'leave') return actOnDrop(drop.id, { action: 'accept' });
   const parts = drop.snag?.parts ?? [];
-  const { reading } = await takeOver(drop, channel, parts);
+  await takeOver(drop, channel, parts);
   const { profile, record } = await atSiteOf(drop, channel);
   const meant = meantWords(record, channel, { ...drop, ...(await ownNow(drop)) }, profile);
   const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
   await makeMove(drop, move, `Taken over here as ${profile.name} shows it`, {}, async (trx) => {
-    // What was changed here since it was given is still to be sent: only these parts are as they are wanted.
-    await noteGivenParts(trx, drop, only(meant.parts, parts));
-    // What could not be taken over to the letter is not told again as somebody's change.
-    await noteLeftAsShown(trx, drop, parts, reading, meantShowing(meant, profile, undefined));
+    // What was changed here since it was given is still to be sent: only these parts are as they are wanted. What could not be
+    // taken over to the letter is not told again as somebody's change.
+    await leaveAsShown(trx, drop, onlyParts(meant.parts, parts));
   });
 }
-
-const only = (values: PartsGiven, parts: readonly PartName[]): PartsGiven =>
-  Object.fromEntries(parts.flatMap((part) => (values[part] === undefined ? [] : [[part, values[part]]])));
 
 /** Once it is live, nothing waits for it. */
 async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Promise<void> {
@@ -105,7 +101,7 @@ async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Pro
     return giveLive(drop, put, undefined, forget);
   }
   if (way === 'take over') {
-    const { reading } = await takeOver(drop, channel, open);
+    const reading = await takeOver(drop, channel, open);
     return noteDecided(drop, shown, `Taken over here as ${name} shows it`, async (trx) => {
       // What cannot be taken over to the letter is a change that is still to be sent.
       const given = givenParts(atSite(await partsOfDrop(trx, drop)));
@@ -147,8 +143,8 @@ async function ownNow(drop: Drop): Promise<Pick<Drop, 'own' | 'chosenPlaylists'>
   return { own, chosenPlaylists };
 }
 
-/** Sets for the channel alone what its site shows, which can be undone like anything else. */
-async function takeOver(drop: Drop, channel: Channel, parts: readonly PartName[]): Promise<{ reading: PartsShown }> {
+/** Sets for the channel alone what its site shows, which is returned; it can be undone like anything else. */
+async function takeOver(drop: Drop, channel: Channel, parts: readonly PartName[]): Promise<PartsShown> {
   const { profile, record } = await atSiteOf(drop, channel);
   if (!mayTakeOver(parts, profile)) {
     const not = parts.filter((part) => !mayTakeOver([part, 'text'], profile)).map((part) => PARTS[part].label);
@@ -159,7 +155,7 @@ async function takeOver(drop: Drop, channel: Channel, parts: readonly PartName[]
     meantWords(record, channel, { ...drop, own: { ...drop.own, text } }, profile).fitted.words.text;
   const { set = {}, playlists } = takenOver(parts, { shown: reading, textBecomes });
   await editOnChannel(drop.videoId, { channelId: channel.id, set, ...(playlists && { playlists }) });
-  return { reading };
+  return reading;
 }
 
 /** What the site shows at this moment. @throws DeskError where it does not answer */

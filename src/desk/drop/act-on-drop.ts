@@ -17,7 +17,7 @@ import { settings } from '@/store/settings';
 import { type Channel, channelById } from '@/store/site/channels';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
-import { leaveAsShown } from '../differences/left-as-shown';
+import { leaveAsShown } from '../differences/leave-as-shown';
 import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { settleMatches } from '../rights/settle-matches';

@@ -50,11 +50,11 @@ function partView(
   part: PartName,
   wanted: PartsGiven,
   kept: KeptPart | undefined,
-  drop: Drop | undefined,
+  drop: Drop,
   titleOf: (id: string) => string,
 ): PartView {
   const { given, givenAt, asked, askedAt, shown, shownAt, differs, failed, failedAt, retryAt } = kept ?? {};
-  const now = part === 'privacy' && drop ? privacyNow(drop) : undefined;
+  const now = part === 'privacy' ? privacyNow(drop) : undefined;
   const confirmed = now ? (now.given?.value as PrivacyValue | undefined) : given;
   return {
     part,

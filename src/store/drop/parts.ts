@@ -1,5 +1,12 @@
-import type { PartName, PartsAtSite, PartsGiven, ShownOtherwise, ShownPart } from '@/core/parts';
-import { isPartName } from '@/core/parts';
+import {
+  isPartName,
+  type PartName,
+  type PartsAtSite,
+  type PartsGiven,
+  type PartValues,
+  type ShownOtherwise,
+  type ShownPart,
+} from '@/core/parts';
 import type { Shelf } from '@/core/words';
 import { inSeconds, now } from '@/store/clock';
 import { type Database, fromJson } from '@/store/database';
@@ -137,15 +144,19 @@ export async function confirmParts(db: Database, drop: PartsOf, values: PartsGiv
   await noteHistory(db, drop.id, confirmed, askedKey);
 }
 
-/** Notes that a site has refused parts: it has what it had. @param againIn seconds until it is tried again by itself */
+/**
+ * Notes that a site has refused what it was asked: it has what it had.
+ * @param askedKey of what it was asked
+ * @param againIn seconds until it is tried again by itself
+ */
 export async function noteFailedParts(
   db: Database,
   drop: PartsOf,
   parts: readonly PartName[],
-  { failed, againIn }: { failed: string; againIn?: number },
+  { failed, askedKey, againIn }: { failed: string; askedKey: string; againIn?: number },
 ): Promise<void> {
   await db('dropParts')
-    .where({ dropId: drop.id, round: drop.round })
+    .where({ dropId: drop.id, round: drop.round, askedKey })
     .whereIn('part', [...parts])
     .update({
       ...ANSWERED,
@@ -240,24 +251,22 @@ export async function givenTo(db: Database, dropId: string): Promise<GivenPart[]
   return rows.filter(({ part }) => isPartName(part)).map((row) => ({ ...row, value: JSON.parse(row.value) }));
 }
 
-/** The links of the shelf that drops at a site were sent with, and the texts that each was given. */
+/** The links of the shelf that drops at a site were sent with, beside each of the parts named that it was given. */
 export async function linksSent(
   db: Database,
   parts: readonly PartName[],
-): Promise<(Pick<Drop, 'videoId' | 'channelId'> & { shelf: Shelf; texts: string })[]> {
-  const rows: { videoId: string; channelId: string; texts: string; shelf: string | null }[] = await db('drops')
+): Promise<(Pick<Drop, 'videoId' | 'channelId'> & { shelf: Shelf; part: PartName; given: PartValues[PartName] })[]> {
+  const rows: { videoId: string; channelId: string; part: PartName; given: string; shelf: string | null }[] = await db(
+    'drops',
+  )
     .join('dropParts', (on) => on.on('drops.id', 'dropParts.dropId').andOn('drops.round', 'dropParts.round'))
-    .select('videoId', 'channelId')
-    .select({
-      shelf: db.raw(`JSON_EXTRACT(??, '$.shelf')`, ['sentWith']),
-      texts: db.raw(`GROUP_CONCAT(?? SEPARATOR '\n')`, ['given']),
-    })
+    .select('videoId', 'channelId', 'part', 'given')
+    .select({ shelf: db.raw(`JSON_EXTRACT(??, '$.shelf')`, ['sentWith']) })
     .whereNotNull('sentWith')
     .whereNotIn('state', ['draft', 'removed'])
     .whereIn('part', [...parts])
-    .whereNotNull('given')
-    .groupBy('drops.id');
-  return rows.map((row) => ({ ...row, shelf: fromJson<Shelf>(row.shelf) ?? {} }));
+    .whereNotNull('given');
+  return rows.map((row) => ({ ...row, given: JSON.parse(row.given), shelf: fromJson<Shelf>(row.shelf) ?? {} }));
 }
 
 /** The parts of live drops that somebody has changed there, and nobody has decided on, by drop. */

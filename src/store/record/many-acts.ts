@@ -56,9 +56,17 @@ export async function manyActById(db: Database, id: string): Promise<ManyAct | u
   return row && fromRow(row);
 }
 
-/** The newest acts, newest first. @param most how many */
+/** The newest acts, and all that have not ended, newest first. @param most how many of those that have */
 export async function newestManyActs(db: Database, most: number): Promise<ManyAct[]> {
-  const rows: Row[] = await db('manyActs').orderBy('id', 'desc').limit(most).select(columns);
+  const newest: { id: string }[] = await db('manyActs').orderBy('id', 'desc').limit(most).select('id');
+  const rows: Row[] = await db('manyActs')
+    .whereIn(
+      'id',
+      newest.map(({ id }) => id),
+    )
+    .orWhereIn('state', ['waiting', 'paused', 'undoing'])
+    .orderBy('id', 'desc')
+    .select(columns);
   return rows.map(fromRow);
 }
 

@@ -9,14 +9,12 @@ import { isOpenToUs, site } from '@/desk/site/session';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
 import { databaseTime } from '@/store/clock';
 import { type Database, database, transaction } from '@/store/database';
-import { dropById, moveDrop, setDrop } from '@/store/drop/drops';
+import { dropById, moveDrop } from '@/store/drop/drops';
 import { addDropEvent } from '@/store/drop/events';
-import { atSite, partsOfDrop } from '@/store/drop/parts';
 import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
-import { ClaimLost } from '@/store/queue/claims';
 import { type Channel, channelById, playlistsOf } from '@/store/site/channels';
-import { giveParts } from '../steps/give';
+import { giveParts, partsThere } from '../steps/give';
 import { SnagFound, type StepContext } from '../steps/step';
 import type { JobWork } from './job-work';
 
@@ -92,18 +90,14 @@ async function giveTo(drop: Drop, channel: Channel, signal: AbortSignal): Promis
     const context: StepContext = {
       ...{ drop, channel, record, adapter, session, signal, now },
       profile: profileAt(adapter.profile, channel),
-      // Who moves it sees to all of it: then this is no longer ours.
-      async keep(fields, trx = db) {
-        const there = await dropById(trx, drop.id, trx !== db);
-        if (there?.state !== 'live' || there.round !== drop.round) throw new ClaimLost(`drop ${drop.id}`);
-        if (Object.keys(fields).length > 0) await setDrop(trx, drop.id, fields);
-      },
+      // Who sees it is not changed here, and what the site answers to what it was asked holds wherever the drop has moved since.
+      keep: async () => undefined,
     };
     return giveParts(context, drop.siteVideoId ?? '', ['privacy']);
   });
 }
 
-const partsGiven = async (drop: Drop) => givenParts(atSite(await partsOfDrop(database(), drop)));
+const partsGiven = async (drop: Drop) => givenParts(await partsThere({ drop }));
 
 /** Tells what the site has now that it did not have before. */
 async function noteGiven(drop: Drop, channel: Channel, before: PartsGiven): Promise<void> {

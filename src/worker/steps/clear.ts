@@ -1,5 +1,5 @@
 import { STOP_WORDS } from '@/core/drop';
-import { givenParts } from '@/core/parts';
+import { givenParts, type PartName } from '@/core/parts';
 import { meantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
 import type { SiteChecks } from '@/sites/contract';
@@ -12,9 +12,8 @@ import { keepVersions } from './versions';
 /** Towards cleared: the site's checks and reviews are passed. */
 export const clear: Step = async (context) => {
   const { drop, adapter, session, profile, now } = context;
-  // After something was turned down in review, its words go once more, as they are now.
-  const there = await partsThere(context);
-  if (Object.values(there).every((part) => part?.given === undefined)) await giveParts(context, drop.siteVideoId ?? '');
+  // After something was turned down in review, all of it goes once more, as it is now.
+  if (await isForgotten(context)) await giveParts(context, drop.siteVideoId ?? '');
   const { checks, matches, versions } = await adapter.status(session, drop.siteVideoId ?? '');
   await transaction((trx) => hearOfMatches(trx, drop, matches));
   await keepVersions(context, versions);
@@ -27,6 +26,14 @@ export const clear: Step = async (context) => {
   const kind = profile.abilities.review ? 'review' : 'processing';
   return lookAgain(drop, now, kind, { progress: { says: checks.says } });
 };
+
+/** Whether a part that its site had is to be given once more; what could not be given is tried again by itself. */
+async function isForgotten(context: StepContext): Promise<boolean> {
+  const { drop, channel, record, profile } = context;
+  const there = await partsThere(context);
+  const wanted = Object.keys(meantWords(record, channel, drop, profile).parts) as PartName[];
+  return wanted.some((part) => there[part] && there[part].given === undefined && there[part].failed === undefined);
+}
 
 /** Keeps each time that it is handed in for review, and what came of it. */
 async function hearOfReview(context: StepContext, checks: SiteChecks): Promise<void> {

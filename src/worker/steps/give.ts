@@ -1,10 +1,11 @@
 import { buffer } from 'node:stream/consumers';
 import { readCaptions, writeWebvttCaptions } from '@/core/captions';
-import { PARTS, type PartName, type PartsGiven, partFindings, partNames, partsToGive } from '@/core/parts';
+import { onlyParts, PARTS, type PartName, type PartsGiven, partFindings, partNames, partsToGive } from '@/core/parts';
 import { movedCaptions } from '@/core/renditions';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { pictureAt } from '@/desk/drop/picture-at';
 import type { VideoRecord } from '@/desk/drop/record';
+import { log } from '@/desk/log';
 import { AllowanceSpent, type CarriedParts, SiteError, type SiteGift } from '@/sites/contract';
 import { type Database, database, transaction } from '@/store/database';
 import { addDropEvent } from '@/store/drop/events';
@@ -86,7 +87,7 @@ export async function giveParts(
   const byOthers = toGive.filter((part) => !asked.includes(part));
   const none = (Object.keys(meant.parts) as PartName[]).filter((part) => !but.includes(part) && !there[part]);
   const rest = [...byOthers, ...none.filter((part) => !toGive.includes(part))];
-  if (rest.length > 0) await noteParts(context, (trx) => noteGivenParts(trx, drop, valuesOf(meant, rest)));
+  if (rest.length > 0) await noteParts(context, (trx) => noteGivenParts(trx, drop, onlyParts(meant.parts, rest)));
   const [first] = outcome.refused;
   if (first) throw first;
   return toGive.filter((part) => !outcome.failed.includes(part));
@@ -108,14 +109,11 @@ interface Giving {
   key: string;
 }
 
-const valuesOf = (meant: MeantWords, parts: readonly PartName[]): PartsGiven =>
-  Object.fromEntries(parts.map((part) => [part, meant.parts[part]]));
-
 /** Gives parts in one request; where that is refused, each alone, so that what is wrong with one keeps no other back. */
 async function giveTogether(context: StepContext, siteVideoId: string, giving: Giving, outcome: Outcome) {
   const { gift, parts, meant, toGive, key } = giving;
   const { drop, session } = context;
-  const values = valuesOf(meant, parts);
+  const values = onlyParts(meant.parts, parts);
   const carriedParts = await carried(context, meant, values);
   // Until it is live the words carry who may see it, which changes though they do not; somebody may have closed it since.
   const withSight = gift.parts.includes('privacy') && (drop.liveAt === undefined || toGive.includes('privacy'));
@@ -129,12 +127,12 @@ async function giveTogether(context: StepContext, siteVideoId: string, giving: G
     const mayFail = parts.every((part) => !PARTS[part].mustBeRight) && !comesBackSoon(drop, error);
     if (mayFail) {
       outcome.failed.push(...parts);
-      return noteFailed(context, parts, error);
+      return noteFailed(context, parts, error, key);
     }
     if (error.kind !== 'refused') throw error;
     if (parts.length === 1 || gift.whole) {
       outcome.refused.push(error);
-      await noteParts(context, (trx) => noteFailedParts(trx, drop, parts, { failed: error.message }));
+      await noteParts(context, (trx) => noteFailedParts(trx, drop, parts, { failed: error.message, askedKey: key }));
       return;
     }
     for (const part of parts) await giveTogether(context, siteVideoId, { ...giving, parts: [part] }, outcome);
@@ -147,21 +145,27 @@ async function giveTogether(context: StepContext, siteVideoId: string, giving: G
 const comesBackSoon = ({ state, attempts }: Drop, { kind }: SiteError): boolean =>
   state !== 'live' && state !== 'held' && attempts < PATIENT_TRIES && kind !== 'refused' && kind !== 'missing';
 
-/** Gives a drop that is held what could not be given before, where it is time to try again. */
+/** Gives a drop that is held what could not be given before, where it is time to try again. Nothing is stopped or put off by it. */
 export async function giveAgain(context: StepContext): Promise<void> {
   const { drop, now } = context;
   const due = (await partsOfDrop(database(), drop)).filter(({ retryAt }) => retryAt && retryAt <= now);
   if (due.length === 0) return;
-  const parts = due.map(({ part }) => part);
-  await giveParts(
-    context,
-    drop.siteVideoId ?? '',
-    partNames().filter((part) => !parts.includes(part)),
-  );
+  const others = partNames().filter((part) => !due.some((each) => each.part === part));
+  try {
+    await giveParts(context, drop.siteVideoId ?? '', others);
+  } catch (error) {
+    if (!(error instanceof SiteError || error instanceof SnagFound)) throw error;
+    log.info({ drop: drop.id, why: error.message }, 'not given again yet');
+  }
 }
 
 /** What need not be right before people see the video is told, and tried again. */
-async function noteFailed(context: StepContext, parts: readonly PartName[], error: SiteError): Promise<void> {
+async function noteFailed(
+  context: StepContext,
+  parts: readonly PartName[],
+  error: SiteError,
+  askedKey: string,
+): Promise<void> {
   const { drop, profile } = context;
   const labels = new Intl.ListFormat('en').format(parts.map((part) => PARTS[part].label));
   await noteParts(context, async (trx) => {
@@ -169,7 +173,7 @@ async function noteFailed(context: StepContext, parts: readonly PartName[], erro
     const before = (await partsOfDrop(trx, drop)).find(({ part }) => part === parts[0]);
     const since = before?.failedAt ? (context.now.getTime() - before.failedAt.getTime()) / 1000 : 0;
     const againIn = Math.min(LONGEST_AGAIN_SECONDS, Math.max(AGAIN_SECONDS, 2 * since));
-    await noteFailedParts(trx, drop, parts, { failed, againIn });
+    await noteFailedParts(trx, drop, parts, { failed, askedKey, againIn });
     // What was told is not told again with each try.
     if (before?.failed === failed) return;
     await addDropEvent(

@@ -41,7 +41,6 @@ export const hold: Step = async (context) => {
     const notYet = await narrow(context, meant);
     if (notYet) return notYet;
   }
-  await giveAgain(context);
   const instant = meant.opensAt && instantOf(meant.opensAt);
   const way = meant.waitsFor ?? 'on my word';
   const notChecked = way === 'together' && !drop.wordAt ? await channelsNotChecked(record, drop) : [];
@@ -50,6 +49,7 @@ export const hold: Step = async (context) => {
     await keepNoTime(context, meant);
     const { ends } = await lookAtHeld(context, meant);
     if (ends) return ends;
+    await giveAgain(context);
     const waiting = notChecked.length > 0 ? waitsForOthers(notChecked, instant, now) : undefined;
     return { again: LOOKS_WITHOUT_TIME_SECONDS, fields: { opensAt: instant, waiting } };
   }
@@ -88,6 +88,8 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
       const { status, openedByIt, ends } = await lookAtHeld(context, meant);
       if (ends) return ends;
       if (openedByIt) return letGo(context, meant, until, now);
+      // Nothing that may take its time comes near the moment.
+      if (left > LAST_LOOK_SECONDS) await giveAgain(context);
       if (left > TELL_SECONDS) await keepTime(context, meant, until, status);
       else if (drop.siteOpensAt && drop.siteOpensAt.getTime() !== until.getTime()) await keepNoTime(context, meant);
       // What was asked before may still take effect: then it is told once more.

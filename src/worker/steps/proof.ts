@@ -2,6 +2,7 @@ import { STOP_WORDS } from '@/core/drop';
 import {
   differences,
   hasAll,
+  onlyParts,
   PARTS,
   type PartName,
   type PartsAtSite,
@@ -41,9 +42,6 @@ function toCompare(showing: PartsShown, there: PartsAtSite): PartsShown {
     partNames().filter((part) => !failed.includes(part)),
   );
 }
-
-const onlyParts = (values: PartsShown, parts: readonly PartName[]): PartsShown =>
-  Object.fromEntries(Object.entries(values).filter(([part]) => parts.includes(part as PartName)));
 
 /** Whether a part was given since this proofing began, so that nobody else can have changed it. */
 function isGivenNow(part: PartName, kept: readonly KeptPart[], context: StepContext): boolean {

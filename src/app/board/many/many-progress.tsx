@@ -33,7 +33,9 @@ export function ManyProgress() {
     queryKey: ['many'],
     queryFn: () => ask<ManyView[]>('/api/many'),
     refetchInterval: ({ state }) =>
-      state.data?.some((act) => isGoingOn(act.state) || act.opensUntil) ? LOOK_EVERY_MILLISECONDS : false,
+      state.data?.some((act) => (isGoingOn(act.state) && act.state !== 'paused') || act.opensUntil)
+        ? LOOK_EVERY_MILLISECONDS
+        : false,
   });
   const newest = data?.find(({ state, endedLately }) => isGoingOn(state) || endedLately);
   if (!newest || newest.id === away) return null;

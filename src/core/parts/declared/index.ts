@@ -16,7 +16,7 @@ export { type DeclaredPart, fieldsOf, GROUP_OF } from './groups';
 type Declared = Partial<Declarations>;
 
 /** A declared value in words; sites that keep nothing where nothing is said mean the same. */
-export function declaredInWords(value: unknown): string {
+function declaredInWords(value: unknown): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return value.normalize('NFC');
   if (!Array.isArray(value)) return value ? countriesInWords(value as CountryRule) : '';

@@ -24,6 +24,7 @@ const drop = (fields: Partial<DropView>): DropView => ({
   overdue: undefined,
   otherFile: false,
   changedThere: [],
+  notTaken: [],
   giving: undefined,
   matched: false,
   otherFileStays: true,
@@ -56,6 +57,9 @@ describe('where a drop stands, in words', () => {
     expect(dropWords(drop({ state: 'held' }), 'UTC')).toBe(STATE_WORDS.held);
     expect(dropWords(drop({ state: 'live', liveAt: '2026-11-24T00:00:00Z' }), 'UTC')).toBe('Live · checked');
     expect(dropWords(drop({ state: 'live', changedThere: ['title'] }), 'UTC')).toBe('Live · changed there: title');
+    expect(dropWords(drop({ state: 'live', notTaken: ['playlists'] }), 'UTC')).toBe(
+      'Live · not taken there: playlists',
+    );
     const giving = (trouble?: string) => drop({ state: 'live', changedThere: ['title'], giving: { trouble } });
     expect(dropWords(giving(), 'UTC')).toBe('Live · changes on their way');
     expect(dropWords(giving('busy'), 'UTC')).toBe('Live · changes wait for the site');

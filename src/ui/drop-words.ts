@@ -11,14 +11,20 @@ function liveWords({
   openedTo,
   otherFile,
   changedThere,
+  notTaken,
   matched,
   giving,
-}: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere' | 'matched' | 'giving'>): string {
+}: Pick<DropView, 'openedTo' | 'otherFile' | 'changedThere' | 'notTaken' | 'matched' | 'giving'>): string {
   const to = openedTo && openedTo !== 'everyone' ? ` · ${OPENED_WORDS[openedTo]}` : '';
   if (matched) return `${STATE_WORDS.live}${to} · a rights match needs you`;
   if (giving)
     return `${STATE_WORDS.live}${to} · ${giving.trouble ? 'changes wait for the site' : 'changes on their way'}`;
-  return `${STATE_WORDS.live}${to} · ${otherFile ? 'shows the earlier file' : changedThere.length > 0 ? `changed there: ${changedThere.join(', ')}` : 'checked'}`;
+  const amiss = [
+    otherFile && 'shows the earlier file',
+    changedThere.length > 0 && `changed there: ${changedThere.join(', ')}`,
+    notTaken.length > 0 && `not taken there: ${notTaken.join(', ')}`,
+  ].find(Boolean);
+  return `${STATE_WORDS.live}${to} · ${amiss || 'checked'}`;
 }
 
 /** How a state is called where there is no room for more. */

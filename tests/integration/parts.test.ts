@@ -9,6 +9,7 @@ import { makePlaylist } from '@/desk/site/playlists';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { importMarkers } from '@/desk/video/markers';
 import { dropPicture, takeFrameAsPicture } from '@/desk/video/pictures';
+import { lookAtBoard } from '@/desk/views/look-at-board';
 import { lookAtDrop } from '@/desk/views/look-at-drop';
 import { lookAtParts } from '@/desk/views/look-at-parts';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
@@ -101,6 +102,9 @@ describe('a part that its site does not take', () => {
     ).toContain('Lanternfold did not take the playlists: ');
     expect((await shownAt('lanternfold', 'no-list.mp4')).playlists).toEqual([]);
     expect(await partOf(videoId, 'playlists')).toMatchObject({ given: null, failed: { why: expect.any(String) } });
+    expect(onlyDrop(await lookAtSheet(videoId)).notTaken).toEqual(['playlists']);
+    const [row] = (await lookAtBoard({ ids: [videoId] })).rows;
+    expect(row?.drops[0]?.notTaken).toEqual(['playlists']);
     await noFaults();
     await database()('dropParts')
       .where({ part: 'playlists' })

@@ -3,7 +3,7 @@ import { PRIVACIES } from '@/core/delivery';
 import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS, openEnd } from '@/core/drop';
 import { database } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
-import { changedThere } from '@/store/drop/parts';
+import { partsAmissOf } from '@/store/drop/parts';
 import { matchedAmong } from '@/store/drop/rights-matches';
 import type { Drop } from '@/store/drop/shape';
 import { cutDigestsOf } from '@/store/files/renditions';
@@ -98,11 +98,11 @@ async function boardRows(
   const [videos, cuts, drops] = await Promise.all([videosById(db, ids), cutsOf(db, ids), dropsOf(db, ids)]);
   const renditions = drops.flatMap(({ renditionId }) => renditionId ?? []);
   const dropIds = drops.map(({ id }) => id);
-  const [digestsAtSites, jobs, matched, changed, giving] = await Promise.all([
+  const [digestsAtSites, jobs, matched, amiss, giving] = await Promise.all([
     cutDigestsOf(db, renditions),
     readingJobs(db, [...cuts.values()].flat()),
     matchedAmong(db, dropIds),
-    changedThere(db, dropIds),
+    partsAmissOf(db, dropIds),
     jobsOf(db, 'give', dropIds),
   ]);
   const byVideo = dropsByVideo(drops);
@@ -128,7 +128,7 @@ async function boardRows(
             cut,
             digestsAtSites.get(drop.renditionId ?? ''),
             abilitiesAt(channelById.get(drop.channelId)),
-            { matched: matched.has(drop.id), changedThere: changed.get(drop.id), giving: giving.get(drop.id) },
+            { matched: matched.has(drop.id), amiss: amiss.get(drop.id), giving: giving.get(drop.id) },
           ),
           ...boardActions(video, drop, channelById.get(drop.channelId), layers),
         })),

@@ -2,7 +2,7 @@ import { type Actor, actorWords } from '@/core/actor';
 import { declarationsInForce } from '@/core/declarations';
 import { beforeFold, searchFindings } from '@/core/fitting';
 import { hasShape, SHAPES, type Shape } from '@/core/framing';
-import { isSame, undecidedParts } from '@/core/parts';
+import { isSame } from '@/core/parts';
 import { type FileHabit, remediesFor, setOf, shownSize } from '@/core/renditions';
 import { compare, type Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
@@ -11,7 +11,7 @@ import { database } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
 import { type EarlyUpload, earlyUploadsOf } from '@/store/drop/early-uploads';
 import { type DropEvent, eventsOf } from '@/store/drop/events';
-import { atSite, type KeptPart, partsOfDrops, shownOtherwise } from '@/store/drop/parts';
+import { atSite, type KeptPart, partsAmiss, partsOfDrops } from '@/store/drop/parts';
 import { matchedAmong, matchesOf } from '@/store/drop/rights-matches';
 import type { Drop } from '@/store/drop/shape';
 import { cutDigestsOf } from '@/store/files/renditions';
@@ -93,7 +93,7 @@ function sheetChannel(
     drop: drop && {
       ...dropView(drop, record.cut, digestAtSite, profile.abilities, {
         matched: matched.has(drop.id),
-        changedThere: changedThereOf(drop, parts),
+        amiss: drop.state === 'live' ? partsAmiss(parts) : undefined,
         giving,
       }),
       actions: actionsFor(drop, profile, meant.end),
@@ -121,10 +121,6 @@ function textOfRecord(
   const recordText = meantWords(record, channel, { ...drop, own }, profile).fitted.words.text;
   return { recordText, recordMoved: textOver !== undefined && textOver !== recordText };
 }
-
-/** The parts of a live video that somebody has changed at its site, until a person has decided. */
-const changedThereOf = ({ state }: Drop, parts: readonly KeptPart[]) =>
-  state === 'live' ? undecidedParts(shownOtherwise(parts)) : [];
 
 /** Whether defaults or links would give a drop something else today than they gave it when it was sent. */
 function haveLayersChanged(

@@ -5,6 +5,7 @@ import type { SiteAbilities } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
 import { type Database, database } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
+import type { PartsAmiss } from '@/store/drop/parts';
 import type { Drop } from '@/store/drop/shape';
 import { type Job, jobsOf } from '@/store/queue/jobs';
 import { STALLED_SECONDS } from '@/store/record/board';
@@ -63,24 +64,26 @@ export function dropsByVideo(drops: readonly Drop[]): Map<string, Drop[]> {
   return byVideo;
 }
 
+const labelsOf = (parts: readonly PartName[] = []) => [...new Set(parts.map((part) => PARTS[part].label))];
+
 /** What holds of a live drop beside what is kept of it. */
 interface LiveNow {
   matched: boolean;
-  changedThere?: readonly PartName[] | undefined;
+  amiss?: PartsAmiss | undefined;
   giving?: Job | undefined;
 }
 
 /**
  * @param digestAtSite of the cut that the file at the site was made from, where that is known; then what its site can do
- * @param now of a live one: whether a rights match waits for a person, the parts that somebody has changed at its site, until a
- *   person has decided, and what brings its changes there
+ * @param now of a live one: whether a rights match waits for a person, the parts that are not as they should be at its site, and
+ *   what brings its changes there
  */
 export function dropView(
   drop: Drop,
   inUse: Cut | undefined,
   digestAtSite: string | undefined,
   { swapsFiles = false }: Pick<SiteAbilities, 'swapsFiles'>,
-  { matched, changedThere = [], giving }: LiveNow,
+  { matched, amiss, giving }: LiveNow,
 ): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
@@ -100,7 +103,8 @@ export function dropView(
     opensAt: (drop.wordAt ?? drop.opensAt)?.toISOString(),
     onWord: drop.wordAt !== undefined,
     overdue: isWorking(state) ? overdueMinutes(drop.putOffSince, drop.putOffBy, state, new Date()) : undefined,
-    changedThere: changedThere.map((part) => PARTS[part].label),
+    changedThere: labelsOf(amiss?.changedThere),
+    notTaken: labelsOf(amiss?.notTaken),
     matched,
     giving: giving?.state === 'waiting' ? { trouble: giving.trouble } : undefined,
     versions: drop.versions ?? [],

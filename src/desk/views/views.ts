@@ -56,6 +56,8 @@ export interface DropView {
   versions: SiteVersion[];
   /** Fields that somebody has changed at the site since it went live, and that nobody has decided on. */
   changedThere: string[];
+  /** Of a live one: parts that its site did not take. */
+  notTaken: string[];
   /** Of a live one: whether a rights match waits for a person. */
   matched: boolean;
   /** Of a live one: that changes are on their way to its site, and what keeps them; undefined where none are. */

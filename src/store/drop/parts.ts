@@ -269,16 +269,31 @@ export async function linksSent(
   return rows.map((row) => ({ ...row, given: JSON.parse(row.given), shelf: fromJson<Shelf>(row.shelf) ?? {} }));
 }
 
-/** The parts of live drops that somebody has changed there, and nobody has decided on, by drop. */
-export async function changedThere(db: Database, dropIds: readonly string[]): Promise<Map<string, PartName[]>> {
-  const rows: { dropId: string; part: string }[] = await db('dropParts')
+/** Parts of a live video that are not as they should be at its site. */
+export interface PartsAmiss {
+  /** Somebody has changed them there, and nobody has decided. */
+  changedThere: PartName[];
+  /** The site did not take them. */
+  notTaken: PartName[];
+}
+
+/** What of the parts of a live video is not as it should be. */
+export const partsAmiss = (kept: readonly Pick<KeptPart, 'part' | 'differs' | 'failed'>[]): PartsAmiss => ({
+  changedThere: kept.filter(({ differs }) => differs === 'open').map(({ part }) => part),
+  notTaken: kept.filter(({ failed }) => failed !== undefined).map(({ part }) => part),
+});
+
+/** The same of many live drops, by drop; those where all is well are not among them. */
+export async function partsAmissOf(db: Database, dropIds: readonly string[]): Promise<Map<string, PartsAmiss>> {
+  const rows: Row[] = await db('dropParts')
     .join('drops', (on) => on.on('drops.id', 'dropParts.dropId').andOn('drops.round', 'dropParts.round'))
     .whereIn('dropParts.dropId', [...dropIds])
-    .where({ differs: 'open', state: 'live' })
-    .select('dropParts.dropId', 'part');
-  const byDrop = new Map<string, PartName[]>();
-  for (const { dropId, part } of rows) {
-    if (isPartName(part)) byDrop.set(dropId, [...(byDrop.get(dropId) ?? []), part]);
+    .where({ state: 'live' })
+    .where((amiss) => amiss.where({ differs: 'open' }).orWhereNotNull('failed'))
+    .select(columns);
+  const byDrop = new Map<string, KeptPart[]>();
+  for (const row of rows.filter(({ part }) => isPartName(part))) {
+    byDrop.set(row.dropId, [...(byDrop.get(row.dropId) ?? []), fromRow(row)]);
   }
-  return byDrop;
+  return new Map([...byDrop].map(([id, kept]) => [id, partsAmiss(kept)]));
 }

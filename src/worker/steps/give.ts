@@ -180,7 +180,7 @@ async function noteFailed(
       trx,
       drop.id,
       'failed',
-      `${profile.name} did not take the ${labels}: ${failed}. Tried again later`,
+      `${profile.name} did not take the ${labels}: ${failed}. It is tried again`,
     );
   });
 }

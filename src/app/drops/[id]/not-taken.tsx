@@ -16,7 +16,7 @@ export function NotTaken({ handle }: { handle: DropHandle }) {
             <b>{part}</b>: {why}.{' '}
             {retryAt ? (
               <span className="text-soft">
-                Tried again <Moment at={retryAt} />
+                Next try <Moment at={retryAt} />
               </span>
             ) : (
               <span className="text-soft">Change it on the Sheet, then send the changes.</span>

@@ -62,7 +62,8 @@ export default defineConfig({
           include: ['tests/e2e/**/*.test.ts'],
           globalSetup: 'tests/setup/e2e.ts',
           pool: 'forks',
-          maxWorkers: 2,
+          // They wait for pages and sites, too, so that two would leave cores idle.
+          maxWorkers: 3,
           isolate,
           ...timeouts,
         },

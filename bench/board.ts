@@ -3,9 +3,8 @@ import { gzipSync } from 'node:zlib';
 import type { Page } from 'playwright-core';
 import { ensureBuild } from '../bin/setup/build.mjs';
 import { startChromium } from '../tests/setup/chromium';
-import { startMachine } from '../tests/setup/machine';
-import { measureOn } from './ending';
 import { fastest } from './fastest';
+import { machineWith, measureOn } from './machine';
 import { rounded, SHORT, say } from './say';
 
 const SIZES = SHORT ? [50, 100] : [2000, 10_000];
@@ -16,7 +15,7 @@ const DAYS_EACH_WAY = 365;
 const UNSENT = SHORT ? 50 : 2000;
 
 await ensureBuild(path.resolve('.'));
-const machine = await startMachine(['stand-ins', 'web']);
+const machine = await machineWith(['stand-ins', 'web']);
 const home = `http://127.0.0.1:${machine.env.KETTLE_PORT}`;
 
 await measureOn(machine, undefined, async () => {

@@ -3,10 +3,9 @@ import { readFileSync } from 'node:fs';
 import { setTimeout as pause } from 'node:timers/promises';
 import { momentAt } from '@/core/release';
 import { makeClip } from '../tests/setup/clips';
-import { startMachine } from '../tests/setup/machine';
-import { measureOn } from './ending';
 import { chanceFrom } from './faults/chance';
 import { uploadsTo } from './faults/uploads';
+import { machineWith, measureOn } from './machine';
 import { SHORT, say } from './say';
 
 const SEED = Number(process.env.BENCH_SEED ?? 20261126);
@@ -16,7 +15,7 @@ const WORKERS = 3;
 /** After the last fault everything has so long to come to its end. */
 const REST_SECONDS = SHORT ? 120 : 420;
 
-const machine = await startMachine([]);
+const machine = await machineWith([]);
 const { faultKinds, chooseKind, fullDiskSettings, struckAtSites } = await import('./faults/inject');
 const { insist, liveDrops, manage } = await import('./faults/manager');
 const { verdictOn } = await import('./faults/verdict');

@@ -1,16 +1,15 @@
 import { mkdtempSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { startMachine } from '../tests/setup/machine';
-import { measureOn } from './ending';
 import { largeFile } from './large-file';
+import { machineWith, measureOn } from './machine';
 import { watchMemory } from './memory';
 import { rounded, SHORT, say } from './say';
 
 /** Bytes a second of the line to each site. */
 const LINE = 20_000_000;
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
-const machine = await startMachine(['stand-ins']);
+const machine = await machineWith(['stand-ins']);
 const worker = machine.start('worker');
 const { bringFile, setFaultsAt, untilSheet, yardSession } = await import('../tests/setup/desk');
 const { lookAtChannels } = await import('@/desk/views/look');

@@ -1,9 +1,8 @@
 import { fitToSite } from '@/core/fitting';
 import { fraction } from '@/core/time';
 import { renderTemplate } from '@/core/words';
-import { startMachine } from '../tests/setup/machine';
-import { measureOn } from './ending';
 import { fastest } from './fastest';
+import { machineWith, measureOn } from './machine';
 import { rounded, SHORT, say } from './say';
 
 const VIDEOS = SHORT ? [5, 10] : [200, 2000];
@@ -39,7 +38,7 @@ for (const site of Object.values(SITE_PROFILES)) {
   });
 }
 
-const machine = await startMachine(['stand-ins']);
+const machine = await machineWith(['stand-ins']);
 await measureOn(machine, undefined, async () => {
   const { channelsOfTheYard } = await import('../tests/setup/desk');
   const { newVideo } = await import('../tests/setup/new-video');

@@ -4,8 +4,8 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { momentAt } from '@/core/release';
 import { makeClip } from '../tests/setup/clips';
-import { startMachine } from '../tests/setup/machine';
-import { measureOn } from './ending';
+import { allowPlentyAt } from '../tests/setup/control';
+import { machineWith, measureOn } from './machine';
 import { rounded, SHORT, say } from './say';
 
 const VIDEOS = SHORT ? 6 : 1000;
@@ -15,9 +15,9 @@ const AT_ONCE = 4;
 const OPENS_IN_SECONDS = SHORT ? 2 : 10;
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
-const machine = await startMachine(['stand-ins']);
+const machine = await machineWith(['stand-ins']);
 machine.start('worker');
-const { allowAt, askedOf, bringFile, channelsOfTheYard, forgetAsked, untilSheet, untilState, videosAt, yardSession } =
+const { addressOf, askedOf, bringFile, channelsOfTheYard, forgetAsked, untilSheet, untilState, videosAt, yardSession } =
   await import('../tests/setup/desk');
 const { manyVideos } = await import('../tests/setup/many-videos');
 const { database } = await import('@/store/database');
@@ -70,7 +70,7 @@ async function liveOn(channelId: string): Promise<{ videoId: string; dropId: str
 
 await measureOn(machine, folder, async () => {
   const db = database();
-  for (const name of ['lanternfold', 'fieldgate']) await allowAt(name, 1_000_000, 1);
+  for (const name of ['lanternfold', 'fieldgate']) await allowPlentyAt(addressOf(name));
   const ids = await channelsOfTheYard();
   const live = await liveOn(ids.get('Marrow Quay') ?? '');
   const adapter = site('lanternfold');

@@ -4,8 +4,8 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { momentAt } from '@/core/release';
 import { makeClip } from '../tests/setup/clips';
-import { startMachine } from '../tests/setup/machine';
-import { measureOn } from './ending';
+import { allowPlentyAt } from '../tests/setup/control';
+import { machineWith, measureOn } from './machine';
 import { rounded, SHORT, say } from './say';
 
 const RELEASES = SHORT ? 4 : 200;
@@ -15,9 +15,9 @@ const TOGETHER = SHORT ? 1 : 12;
 const AHEAD_SECONDS = SHORT ? 1 : 5;
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'kettle-bench-'));
-const machine = await startMachine(['stand-ins']);
+const machine = await machineWith(['stand-ins']);
 machine.start('worker');
-const { addressOf, allowAt, bringFile, channelsOfTheYard, untilSheet, untilState, videosAt } = await import(
+const { addressOf, bringFile, channelsOfTheYard, untilSheet, untilState, videosAt } = await import(
   '../tests/setup/desk'
 );
 const { lookAtSheet } = await import('@/desk/views/look-at-sheet');
@@ -137,7 +137,7 @@ async function measureTogether(): Promise<void> {
 }
 
 await measureOn(machine, folder, async () => {
-  for (const site of ['lanternfold', 'fieldgate']) await allowAt(site, 1_000_000, 1);
+  for (const site of ['lanternfold', 'fieldgate']) await allowPlentyAt(addressOf(site));
   await measureReleases();
   await measureTogether();
 });

@@ -22,6 +22,10 @@ function hasFigure(part: unknown, name: string): boolean {
   return Object.entries(part).filter(([key, value]) => hasFigure(value, `${name}.${key}`)).length > 0;
 }
 
+let said = 0;
+/** How many lines this process has printed. */
+export const linesSaid = (): number => said;
+
 /**
  * Prints a line of JSON; the figures that miss their aim are named in `missed`.
  * @throws where there is no figure, or one is no number: nothing was measured then
@@ -31,6 +35,7 @@ export function say({ aims = {}, ...line }: Line): void {
   const missed = Object.entries(aims).flatMap(([name, aim]) => (isMissed(line[name], aim) ? [name] : []));
   const told = { ...line, ...(Object.keys(aims).length > 0 && { aims }), ...(missed.length > 0 && { missed }) };
   process.stdout.write(`${JSON.stringify(told)}\n`);
+  said += 1;
 }
 
 /** A figure with so many digits. */

@@ -6,9 +6,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { setTimeout as pause } from 'node:timers/promises';
-import { startMachine } from '../tests/setup/machine';
-import { measureOn } from './ending';
 import { largeFile } from './large-file';
+import { machineWith, measureOn } from './machine';
 import { watchMemory } from './memory';
 import { rounded, SHORT, say } from './say';
 
@@ -55,7 +54,7 @@ async function bare(file: string): Promise<number> {
 }
 
 const file = largeFile(folder, SIZE);
-const machine = await startMachine(['stand-ins']);
+const machine = await machineWith(['stand-ins']);
 const webPort = Number(machine.env.KETTLE_PORT);
 const address = `http://127.0.0.1:${webPort}`;
 

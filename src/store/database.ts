@@ -7,18 +7,21 @@ import { settings } from '@/store/settings';
 /** A connection to the database, or a transaction on one: what every function of the store takes first. */
 export type Database = Knex;
 
-const snake = (name: string) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
-
-/** Names of columns in our code, by what the database calls them: the same few hundred for every row. */
-const camelNames = new Map<string, string>();
-
-function camel(name: string): string {
-  const known = camelNames.get(name);
-  if (known !== undefined) return known;
-  const made = name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase());
-  camelNames.set(name, made);
-  return made;
+/** What a name becomes, worked out once: the same few hundred come in every statement and every row. */
+function workedOutOnce(becomes: (name: string) => string): (name: string) => string {
+  const known = new Map<string, string>();
+  return (name) => {
+    const kept = known.get(name);
+    if (kept !== undefined) return kept;
+    const made = becomes(name);
+    known.set(name, made);
+    return made;
+  };
 }
+
+const snake = workedOutOnce((name) => name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`));
+/** Names of columns in our code, by what the database calls them. */
+const camel = workedOutOnce((name) => name.replace(/_([a-z])/g, (_, letter: string) => letter.toUpperCase()));
 
 function camelKeys(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(camelKeys);
@@ -82,10 +85,16 @@ class PerhapsDone extends Error {
   override name = 'PerhapsDone';
 }
 
+const isLock = (error: unknown) => LOCK_ERRORS.includes(String((error as { code?: string }).code));
+const tries = { maxAttempts: 7, backoff: new ExponentialBackoff({ initialDelay: 10, maxDelay: 1000 }) };
 const again = retry(
-  handleWhen((error) => LOCK_ERRORS.includes(String((error as { code?: string }).code)) || isDatabaseAway(error)),
-  { maxAttempts: 7, backoff: new ExponentialBackoff({ initialDelay: 10, maxDelay: 1000 }) },
+  handleWhen((error) => isLock(error) || isDatabaseAway(error)),
+  tries,
 );
+const lockedAgain = retry(handleWhen(isLock), tries);
+
+/** Does one statement, and does it again where a lock came between: nothing of it holds then. */
+export const throughLocks = <T>(statement: () => Promise<T>): Promise<T> => lockedAgain.execute(statement);
 
 /**
  * Does something as one transaction of the process's own pool. Where a lock or the line came between, nothing of it holds,

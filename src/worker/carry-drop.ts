@@ -11,7 +11,7 @@ import { AllowanceSpent, SiteError } from '@/sites/contract';
 import { databaseTime } from '@/store/clock';
 import { type Database, database, transaction } from '@/store/database';
 import { postponeDrop, postponeUnreadDrop, triesOfDrop } from '@/store/drop/claims';
-import { dropById, moveDrop, setClaimedDrop } from '@/store/drop/drops';
+import { dropById, dropNow, moveDrop, setClaimedDrop } from '@/store/drop/drops';
 import { addDropEvent } from '@/store/drop/events';
 import type { DropFields } from '@/store/drop/rows';
 import type { Drop } from '@/store/drop/shape';
@@ -32,14 +32,18 @@ import { SnagFound, type StepContext, type StepEnd } from './steps/step';
 export async function carryDrop(claim: Claim): Promise<void> {
   const db = database();
   const kept = keepClaim(claim);
-  let [drop, since]: [Drop | undefined, Date] = [undefined, new Date()];
+  let [drop, since, isLetGo]: [Drop | undefined, Date, boolean] = [undefined, new Date(), false];
+  const look = async (): Promise<Drop | undefined> => {
+    const found = await dropNow(db, claim.id);
+    since = found?.now ?? since;
+    return found?.drop;
+  };
   try {
-    since = await databaseTime(db);
-    drop = await dropById(db, claim.id);
+    drop = await look();
     while (drop && isCarried(drop.state)) {
-      if (!(await end(claim, drop, await run(claim, drop, drop.state, since, kept.gone)))) return;
-      since = await databaseTime(db);
-      drop = (await dropById(db, claim.id)) ?? drop;
+      isLetGo = !(await end(claim, drop, await run(claim, drop, drop.state, since, kept.gone)));
+      if (isLetGo) return;
+      drop = (await look()) ?? drop;
     }
   } catch (error) {
     if (error instanceof ClaimLost || kept.gone.aborted) {
@@ -50,7 +54,7 @@ export async function carryDrop(claim: Claim): Promise<void> {
     await trouble(claim, drop, error, since).catch((second) => putOff(claim, second));
   } finally {
     kept.letGo();
-    await releaseClaim(db, claim);
+    if (!isLetGo) await releaseClaim(db, claim);
     if (drop) await announce(db, 'video', drop.videoId);
   }
 }

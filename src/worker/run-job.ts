@@ -31,6 +31,7 @@ export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Prom
   const signal = ending ? AbortSignal.any([kept.gone, ending]) : kept.gone;
   const teller = progressTeller(claim);
   const about = { job: job.id, kind: job.kind, subject: job.subject };
+  let isLetGo = false;
   try {
     if (job.attempts > MOST_BEGUN) return await setAside(claim, job, job.trouble ?? 'It ended the worker each time');
     const { write, again = work.everySeconds, trouble } = await work.run({ job, signal, tell: teller.tell });
@@ -40,6 +41,7 @@ export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Prom
       if (again === undefined) await endJob(trx, claim);
       else await repeatJob(trx, claim, again, trouble);
     });
+    isLetGo = true;
     if (again === undefined) log.info(about, 'job done');
   } catch (error) {
     if (error instanceof ClaimLost || kept.gone.aborted) return log.info(about, 'job taken out of our hands');
@@ -54,7 +56,7 @@ export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Prom
   } finally {
     kept.letGo();
     await teller.end();
-    await releaseClaim(db, claim);
+    if (!isLetGo) await releaseClaim(db, claim);
     const videoId = await work.videoOf?.(db, job);
     if (videoId) await announce(db, 'video', videoId);
   }

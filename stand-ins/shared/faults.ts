@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { Transform, type Writable } from 'node:stream';
 import { setTimeout as pause } from 'node:timers/promises';
-import type { FastifyInstance } from 'fastify';
+import type { FastifyInstance, FastifyRequest } from 'fastify';
 import { array, type InferType, number, object, string } from 'yup';
 import { Problem } from './problem';
 
@@ -58,7 +58,7 @@ export class Faults {
   private set: Fault[];
   /** How many bytes of each file have come over the line, those that came twice counted twice. */
   private readonly passed = new Map<string, number>();
-  /** How often faults of each kind have struck. */
+  /** How often faults of each kind have struck, and how many late requests have been done since. */
   private readonly struck = new Map<string, number>();
 
   constructor(private readonly file: string) {
@@ -73,6 +73,10 @@ export class Faults {
     return faults;
   }
 
+  private count(what: string, times = 1): void {
+    this.struck.set(what, (this.struck.get(what) ?? 0) + times);
+  }
+
   /** The first fault of a kind that strikes here; its count goes down. */
   strike(kind: Fault['kind'], fileName = '', path = '', method?: string): Fault | undefined {
     const fault = this.set.find(
@@ -82,7 +86,7 @@ export class Faults {
         (each.path === undefined || path.includes(each.path)) &&
         (each.method === undefined || each.method === method),
     );
-    if (fault) this.struck.set(kind, (this.struck.get(kind) ?? 0) + 1);
+    if (fault) this.count(kind);
     if (fault?.times !== undefined) {
       fault.times -= 1;
       this.keep(this.set.filter((each) => each.times !== 0));
@@ -93,7 +97,7 @@ export class Faults {
   /** Every fault of a kind that strikes here, each once. */
   strikeAll(kind: Fault['kind'], fileName: string): Fault[] {
     const struck = this.set.filter((each) => each.kind === kind && fileName.includes(each.match ?? ''));
-    this.struck.set(kind, (this.struck.get(kind) ?? 0) + struck.length);
+    this.count(kind, struck.length);
     for (const fault of struck) if (fault.times !== undefined) fault.times -= 1;
     this.keep(this.set.filter((each) => each.times !== 0));
     return struck;
@@ -150,11 +154,17 @@ export class Faults {
     server.delete('/control/faults', async () => this.keep([]));
     const isSpared = (url: string) =>
       url.startsWith('/control/') || (url.startsWith('/oauth/') && url !== '/oauth/token');
+    const late = new WeakSet<FastifyRequest>();
     // Once the request is read: it is done, also where whoever asked has gone meanwhile.
     server.addHook('preHandler', async (request) => {
       if (isSpared(request.url)) return;
-      const late = this.strike('late', '', request.url, request.method);
-      if (late) await pause((late.seconds ?? 0) * 1000);
+      const fault = this.strike('late', '', request.url, request.method);
+      if (!fault) return;
+      late.add(request);
+      await pause((fault.seconds ?? 0) * 1000);
+    });
+    server.addHook('onSend', async (request) => {
+      if (late.has(request)) this.count('late, landed');
     });
     server.addHook('onRequest', async (request) => {
       if (isSpared(request.url)) return;

@@ -4,8 +4,7 @@ import { text } from 'node:stream/consumers';
 import type { Browser, BrowserContext, BrowserContextOptions, Download, Locator, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, expect } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
-import { joinChromium } from './chromium';
-import { itsMachine } from './machines';
+import { itsChromium } from './chromium';
 import { PATIENCE } from './patience';
 
 const MOST_SHOWN = 2500;
@@ -19,7 +18,7 @@ export interface ItsBrowser {
 }
 
 /**
- * The machine's browser, for one file of tests. Its clocks are those of another zone than the server's, so that a page which
+ * The browser of this process of tests, for one file. Its clocks are those of another zone than the server's, so that a page which
  * the server wrote with its own is found. A page that throws fails its test. Where a test fails, what its pages show is
  * printed: CI leaves nothing else to look at.
  */
@@ -28,9 +27,9 @@ export function itsBrowser(): ItsBrowser {
   /** What pages threw since it was looked at last. */
   const thrown: string[] = [];
   beforeAll(async () => {
-    browser = await joinChromium(itsMachine().browser ?? '');
+    browser = await itsChromium();
   });
-  afterAll(() => browser?.close());
+  afterAll(() => Promise.all(browser?.contexts().map((context) => context.close()) ?? []));
   afterEach(async ({ task }) => {
     const errors = thrown.splice(0);
     if (task.result?.state !== 'fail') return expect(errors, 'what pages threw').toEqual([]);

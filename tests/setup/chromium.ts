@@ -1,4 +1,4 @@
-import { type Browser, type BrowserServer, chromium } from 'playwright-core';
+import { type Browser, chromium } from 'playwright-core';
 
 const FLAGS = [
   '--no-sandbox',
@@ -11,13 +11,14 @@ const FLAGS = [
   '--disable-component-update',
   '--disable-sync',
 ];
-const OPTIONS = { executablePath: '/usr/bin/chromium-headless-shell', args: FLAGS };
-
 /** Debian's Chromium, headless. */
-export const startChromium = (): Promise<Browser> => chromium.launch(OPTIONS);
+export const startChromium = (): Promise<Browser> =>
+  chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: FLAGS });
 
-/** Debian's Chromium, headless, for several who come one after the other. */
-export const serveChromium = (): Promise<BrowserServer> => chromium.launchServer({ ...OPTIONS, host: '127.0.0.1' });
+const holder = globalThis as typeof globalThis & { itsChromium?: Promise<Browser> };
 
-/** A browser that is served; what one closes of it is one's own. */
-export const joinChromium = (address: string): Promise<Browser> => chromium.connect(address);
+/** The one browser of this process of tests, started by the first that asks; it ends with the process. */
+export function itsChromium(): Promise<Browser> {
+  holder.itsChromium ??= startChromium();
+  return holder.itsChromium;
+}

@@ -32,6 +32,12 @@ export const addressOf = (siteId: string) =>
 export const setFaultsAt = (siteId: string, ...faults: Record<string, unknown>[]): Promise<void> =>
   setByControl(addressOf(siteId), 'faults', faults);
 
+/** How often a stand-in's faults of a kind have struck. */
+export async function struckAt(siteId: string, what: string): Promise<number> {
+  const struck = (await (await fetch(`${addressOf(siteId)}/control/struck`)).json()) as Record<string, number>;
+  return struck[what] ?? 0;
+}
+
 /** Sets how many requests of an account a site takes in a span of so many seconds, and whether it tells. */
 export const allowAt = (siteId: string, requests: number, seconds: number, told = true): Promise<void> =>
   allowAtAddress(addressOf(siteId), requests, seconds, told);

@@ -9,7 +9,6 @@ import type { TestProject } from 'vitest/node';
 import { databaseAddress } from '@/store/database-address';
 import { ensureBuild } from '../../bin/setup/build.mjs';
 import { endProcess } from '../../bin/setup/processes.mjs';
-import { serveChromium } from './chromium';
 import { emptyDatabase } from './fresh-database';
 import { type ProcessName, startMachine } from './machine';
 import type { MachineWish, SharedMachine } from './machines';
@@ -17,14 +16,13 @@ import type { MachineWish, SharedMachine } from './machines';
 const PROCESSES: readonly ProcessName[] = ['stand-ins', 'worker', 'web'];
 
 /**
- * One machine with database, stand-ins, worker, pages and a browser, which is as new whenever a file of tests asks for that:
+ * One machine with database, stand-ins, worker and pages, which is as new whenever a file of tests asks for that:
  * only what differs, or cannot forget, is started again.
  */
 async function renewableMachine(): Promise<{ shared: SharedMachine; end(): Promise<void> }> {
   const machine = await startMachine([]);
   const connection = databaseAddress(undefined, Number(machine.settings.KETTLE_DB_PORT));
   const database = knex({ client: 'mysql2', connection, pool: { min: 0, max: 1 } });
-  const browser = await serveChromium();
   const running = new Map<ProcessName, { child: ChildProcess; settings: string }>();
 
   const end = async (name: ProcessName, signal?: NodeJS.Signals) => {
@@ -66,10 +64,9 @@ async function renewableMachine(): Promise<{ shared: SharedMachine; end(): Promi
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as AddressInfo;
   return {
-    shared: { settings: machine.settings, control: `http://127.0.0.1:${port}`, browser: browser.wsEndpoint() },
+    shared: { settings: machine.settings, control: `http://127.0.0.1:${port}` },
     async end() {
       server.close();
-      await browser.close();
       await database.destroy();
       await Promise.all(PROCESSES.map((name) => end(name)));
       await machine.end();

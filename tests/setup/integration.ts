@@ -1,5 +1,5 @@
 import type { TestProject } from 'vitest/node';
-import { allowAtAddress } from './control';
+import { allowPlentyAt } from './control';
 import { type Machine, startMachine } from './machine';
 import type {} from './machines';
 
@@ -15,10 +15,8 @@ export default async function setup(project: TestProject) {
     const machine = await startMachine(['stand-ins']);
     machines.push(machine);
     const first = Number(machine.env.KETTLE_SITES_PORT);
-    // In spans of a second, which is what can be told: the spans of a site whose hours are so short end before its answer.
-    for (let site = 0; site < SITES; site += 1) {
-      await allowAtAddress(`http://127.0.0.1:${first + site}`, 100_000, 1);
-    }
+    // The spans of a site whose hours are so short end before its answer.
+    for (let site = 0; site < SITES; site += 1) await allowPlentyAt(`http://127.0.0.1:${first + site}`);
   }
   project.provide(
     'machines',

@@ -36,6 +36,8 @@ export interface Machine {
   start(name: ProcessName, more?: Record<string, string>): ChildProcess;
   /** Waits until a process that listens does. */
   untilListens(name: 'stand-ins' | 'web'): Promise<void>;
+  /** Ends its processes; the database goes on. */
+  endProcesses(): Promise<void>;
   /** Kills the database as a bad day would, and starts it again. */
   killDatabase(): Promise<void>;
   end(): Promise<void>;
@@ -82,6 +84,9 @@ export async function startMachine(names: ProcessName[]): Promise<Machine> {
     'stand-ins': `http://127.0.0.1:${ports.KETTLE_SITES_PORT}/.well-known/oauth-authorization-server`,
     web: `http://127.0.0.1:${ports.KETTLE_PORT}/api/health`,
   };
+  const endProcesses = async () => {
+    await Promise.all(children.splice(0).map((child) => endProcess(child)));
+  };
   const untilListens: Machine['untilListens'] = (name) => untilAnswers(answers[name]);
   for (const name of names) start(name);
   await Promise.all(names.map((name) => name !== 'worker' && untilListens(name)));
@@ -90,12 +95,13 @@ export async function startMachine(names: ProcessName[]): Promise<Machine> {
     settings,
     start,
     untilListens,
+    endProcesses,
     async killDatabase() {
       await endProcess(database, 'SIGKILL');
       database = await startDatabase(home, ports.KETTLE_DB_PORT);
     },
     async end() {
-      await Promise.all(children.map((child) => endProcess(child)));
+      await endProcesses();
       await endProcess(database);
       for (const folder of [home, path.dirname(databaseSocket(ports.KETTLE_DB_PORT))]) {
         rmSync(folder, { recursive: true, force: true });

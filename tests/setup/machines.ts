@@ -13,8 +13,6 @@ export interface SharedMachine {
   settings: Record<string, string>;
   /** Where its processes are ended and started, for tests that need the pages. */
   control?: string;
-  /** Where its browser listens. */
-  browser?: string;
 }
 
 /** What a file of tests wants of its machine. */

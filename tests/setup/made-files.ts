@@ -16,8 +16,10 @@ export function made(name: string, ...args: string[]): string {
 }
 
 /** Inputs and codecs of a short moving picture with a tone, in parts that tests put together. */
-export const PICTURE = ['-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=25:d=4'];
-export const TONE = ['-f', 'lavfi', '-i', 'sine=f=440:r=48000:d=4'];
+export const pictureOf = (seconds: number) => ['-f', 'lavfi', '-i', `testsrc2=s=320x180:r=25:d=${seconds}`];
+export const toneOf = (seconds: number) => ['-f', 'lavfi', '-i', `sine=f=440:r=48000:d=${seconds}`];
+export const PICTURE = pictureOf(4);
+export const TONE = toneOf(4);
 export const H264 = ['-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p'];
 export const AAC = ['-c:a', 'aac', '-b:a', '128k'];
 

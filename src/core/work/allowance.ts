@@ -32,3 +32,20 @@ export function waitForAllowance(allowances: readonly Allowance[], use: Use, cha
     .map(({ seconds }) => Math.max(0.1, seconds) * (1 + chance / 4));
   return Math.max(0, ...waits);
 }
+
+/** Sites tell whole seconds, so that the end of one span may be told twice, so far apart. */
+export const SAME_SPAN_SECONDS = 1;
+
+/**
+ * Whether a site's word on an allowance says more than that the one request was made which has been counted already.
+ * @param told with the answer to that request
+ * @param known what held before it was counted
+ * @param since seconds from then until it was told
+ */
+export function saysMore(told: Allowance, known: readonly Allowance[], since: number): boolean {
+  const same = known.find(({ policy }) => policy === told.policy);
+  if (!same || same.quota !== told.quota) return true;
+  const left = same.seconds - since;
+  const isSameSpan = left > 0 && Math.abs(left - told.seconds) <= SAME_SPAN_SECONDS;
+  return !isSameSpan || told.remaining < same.remaining - 1 || told.remaining > same.remaining;
+}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { waitForAllowance } from './allowance';
+import { saysMore, waitForAllowance } from './allowance';
 import { FAILURES_UNTIL_REST, restAfter } from './circuit';
 import { pauseAfter, UNEXPECTED_TRIES, whatFollows } from './follows';
 import { nextLookAfter } from './looks';
@@ -99,5 +99,21 @@ describe('what a site allows', () => {
   it('is spent where a site only says to come back later', () => {
     const asked = { policy: 'too many requests', remaining: 0, quota: undefined, seconds: 7 };
     expect(waitForAllowance([asked], 'urgent', 0)).toBe(7);
+  });
+
+  it('is news where it is another span, or other requests were made, and not where only ours was', () => {
+    const told = (remaining: number, seconds: number, quota = 20) => ({ ...hour(remaining), quota, seconds });
+    const known = [{ policy: 'day', remaining: 0, quota: 5000, seconds: 29 }, hour(10)];
+    expect(saysMore(told(9, 29), known, 1)).toBe(false);
+    // Ours has not been counted there yet, or the end is told in whole seconds.
+    expect(saysMore(told(10, 28), known, 1)).toBe(false);
+    expect(saysMore(told(8, 29), known, 1)).toBe(true);
+    expect(saysMore(told(11, 29), known, 1)).toBe(true);
+    expect(saysMore(told(9, 27), known, 1)).toBe(true);
+    expect(saysMore(told(9, 31), known, 1)).toBe(true);
+    expect(saysMore(told(9, 29, 40), known, 1)).toBe(true);
+    // What was known is over meanwhile.
+    expect(saysMore(told(9, 0.5), known, 30)).toBe(true);
+    expect(saysMore(told(9, 29), [], 1)).toBe(true);
   });
 });

@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import type { Tokens } from '@/core/permission/tokens';
-import { type Use, waitForAllowance } from '@/core/work';
+import { type Allowance, saysMore, type Use, waitForAllowance } from '@/core/work';
 import { AllowanceSpent, type Session, type SiteAdapter, SiteError } from '@/sites/contract';
 import { siteById } from '@/sites/registry';
 import { toldAllowances } from '@/sites/told-allowance';
@@ -38,14 +38,18 @@ const isGood = (tokens: Tokens, stale: string | undefined) =>
  * @param note hears of each request, once it is answered
  */
 export function sessionFor(accountId: string, use: Use = 'urgent', note?: (request: Asked) => void): Session {
+  let counted: Counted = { known: [], at: 0 };
   return {
     async heard(answer, { method, address, since }) {
       note?.({ method, address, status: answer?.status ?? 0, milliseconds: Math.round(performance.now() - since) });
-      if (answer) await keepAllowances(database(), accountId, toldAllowances(answer));
+      if (!answer) return;
+      const seconds = (performance.now() - counted.at) / 1000;
+      const news = toldAllowances(answer).filter((told) => saysMore(told, counted.known, seconds));
+      await keepAllowances(database(), accountId, news);
     },
     async accessToken(stale) {
       const db = database();
-      await takeRequest(db, accountId, use);
+      counted = await takeRequest(db, accountId, use);
       for (const until = performance.now() + RENEWAL_SECONDS * 1000; ; ) {
         const account = await accountById(db, accountId);
         if (account?.state !== 'connected' || !account.tokens) {
@@ -69,13 +73,21 @@ export interface Asked {
   milliseconds: number;
 }
 
+/** What was known of an account's allowances when a request was counted, and when that was. */
+interface Counted {
+  known: readonly Allowance[];
+  /** By the clock of `performance.now`. */
+  at: number;
+}
+
 /** Counts one request where the account may make it. @throws AllowanceSpent */
-async function takeRequest(db: Database, accountId: string, use: Use): Promise<void> {
-  const allowances = await allowancesOf(db, accountId);
-  if (allowances.length === 0) return;
-  const wait = waitForAllowance(allowances, use, Math.random());
+async function takeRequest(db: Database, accountId: string, use: Use): Promise<Counted> {
+  const at = performance.now();
+  const known = await allowancesOf(db, accountId);
+  const wait = waitForAllowance(known, use, Math.random());
   if (wait > 0) throw new AllowanceSpent(wait);
-  await countRequest(db, accountId);
+  if (known.length > 0) await countRequest(db, accountId);
+  return { known, at };
 }
 
 /** Renews the tokens of an account that is in our hands. Somebody may have done so between our looking and our taking. */

@@ -41,6 +41,18 @@ export async function dropById(db: Database, id: string, lock = false): Promise<
   return row && fromRow(row);
 }
 
+/** A drop, with the database's time at which it was so. */
+export async function dropNow(db: Database, id: string): Promise<{ drop: Drop; now: Date } | undefined> {
+  const row: (Row & { databaseNow: Date }) | undefined = await db('drops')
+    .where({ id })
+    .select(columns)
+    .select({ databaseNow: now(db) })
+    .first();
+  if (!row) return undefined;
+  const { databaseNow, ...kept } = row;
+  return { drop: fromRow(kept), now: databaseNow };
+}
+
 /** The drops of the videos named, in the order in which their channels were ticked. */
 export async function dropsOf(db: Database, videoIds: readonly string[]): Promise<Drop[]> {
   const rows: Row[] = await db('drops')

@@ -173,7 +173,8 @@ export async function takePartsToRetry(trx: Database, channelId: string, most: n
     .where({ channelId, state: 'live' })
     .where('retryAt', '<=', now(trx));
   const ids: string[] = await due.distinct('drops.id').limit(most).pluck('drops.id');
-  await trx('dropParts').whereIn('dropId', ids).where('retryAt', '<=', now(trx)).update({ retryAt: null });
+  if (ids.length > 0)
+    await trx('dropParts').whereIn('dropId', ids).where('retryAt', '<=', now(trx)).update({ retryAt: null });
   return ids;
 }
 

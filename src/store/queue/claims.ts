@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import { inSeconds, now } from '@/store/clock';
-import { type Database, database, transaction } from '@/store/database';
+import { type Database, database, throughLocks } from '@/store/database';
 
 /** What holds a claim on a row: the table and the name of this one piece of work. */
 export interface Claim {
@@ -27,10 +27,10 @@ export function dueRows(db: Database, table: Claim['table'], states: readonly st
 let claimsMade = 0;
 
 /**
- * Claims rows that are due. Each claim has an owner of its own, so that it gives back nothing but itself.
+ * Claims rows that are due, in one statement however many there are. Each claim has an owner of its own, so that it gives back
+ * nothing but itself.
  *
- * What is due is read without a lock; then just those rows are locked that are to be claimed, and looked at once more, since
- * a locking read of a range locks all that it passes. Rows that another worker is claiming are skipped, not waited for.
+ * What is due is read without a lock; of those rows the ones are claimed that are still as they were read, and still free.
  * @param choose the rows to claim, of those that are due
  * @param worker the name of the worker, beginning with that of its machine
  * @param leaseSeconds how long a claim holds without a heartbeat
@@ -38,34 +38,38 @@ let claimsMade = 0;
  */
 export async function claimRows<Row extends { id: string; state: string }>(
   table: Claim['table'],
-  choose: (trx: Database) => Promise<Row[]>,
+  choose: (db: Database) => Promise<Row[]>,
   worker: string,
   leaseSeconds: number,
-  alongside: (trx: Database) => Record<string, unknown> = () => ({}),
+  alongside: (db: Database) => Record<string, unknown> = () => ({}),
 ): Promise<(Claim & { row: Row })[]> {
-  const chosen = await choose(database());
+  const db = database();
+  const chosen = await choose(db);
   if (chosen.length === 0) return [];
-  return transaction(async (trx) => {
-    const states = [...new Set(chosen.map(({ state }) => state))];
-    const free: { id: string; state: string }[] = await dueRows(trx, table, states)
-      .whereIn('id', [...chosen.map(({ id }) => id)])
-      .select('id', 'state')
-      .forUpdate()
-      .skipLocked();
-    const claims = chosen
-      .filter((row) => free.some(({ id, state }) => id === row.id && state === row.state))
-      .map((row) => {
-        claimsMade += 1;
-        return { table, id: row.id, state: row.state, owner: `${worker}/${claimsMade.toString(36)}`, row };
-      });
-    for (const { id, owner } of claims) {
-      const lease = { leaseOwner: owner, leaseUntil: inSeconds(trx, leaseSeconds) };
-      await trx(table)
-        .where({ id })
-        .update({ ...lease, ...alongside(trx) });
-    }
-    return claims;
-  });
+  claimsMade += 1;
+  const name = `${worker}/${claimsMade.toString(36)}`;
+  const claims = chosen.map((row, index) => ({
+    ...{ table, id: row.id, state: row.state, row },
+    owner: `${name}.${index + 1}`,
+  }));
+  const ids = claims.map(({ id }) => id);
+  const states = [...new Set(claims.map(({ state }) => state))];
+  const asRead = claims.map(({ id, state }) => [id, state]);
+  const count = await throughLocks(() =>
+    dueRows(db, table, states)
+      .whereIn('id', ids)
+      .whereIn(['id', 'state'], asRead)
+      .update({
+        leaseOwner: db.raw(`CONCAT(?, FIELD(id, ${ids.map(() => '?').join(', ')}))`, [`${name}.`, ...ids]),
+        leaseUntil: inSeconds(db, leaseSeconds),
+        ...alongside(db),
+      }),
+  );
+  if (count === claims.length) return claims;
+  const owners = claims.map(({ owner }) => owner);
+  const ours: string[] =
+    count === 0 ? [] : await db(table).whereIn('id', ids).whereIn('leaseOwner', owners).pluck('id');
+  return claims.filter(({ id }) => ours.includes(id));
 }
 
 /** The rows that a claim may write to: its own, and only while it holds. */

@@ -53,6 +53,7 @@ export async function pictureById(db: Database, id: string): Promise<Picture | u
 
 /** The pictures named, by id. */
 export async function picturesById(db: Database, ids: readonly string[]): Promise<Map<string, Picture>> {
+  if (ids.length === 0) return new Map();
   const rows: Row[] = await db('pictures')
     .select(columns)
     .whereIn('id', [...ids]);
@@ -61,6 +62,7 @@ export async function picturesById(db: Database, ids: readonly string[]): Promis
 
 /** The same pictures in other shapes, by the ids of those that were chosen. */
 export async function formsOf(db: Database, ids: readonly string[]): Promise<Map<string, Picture[]>> {
+  if (ids.length === 0) return new Map();
   const rows: Row[] = await db('pictures')
     .select(columns)
     .whereIn('formOf', [...ids])

@@ -1,4 +1,4 @@
-import type { Allowance } from '@/core/work';
+import { type Allowance, SAME_SPAN_SECONDS } from '@/core/work';
 import { inSeconds, now } from '@/store/clock';
 import type { Database } from '@/store/database';
 
@@ -23,9 +23,6 @@ export async function allowancesOf(db: Database, accountId: string): Promise<All
 export async function countRequest(db: Database, accountId: string): Promise<void> {
   await db('allowances').where({ accountId }).where('resetsAt', '>', now(db)).decrement('remaining', 1);
 }
-
-/** Sites tell whole seconds, so that the end of one span may be told twice, so far apart. */
-const SAME_SPAN_SECONDS = 1;
 
 /**
  * Keeps what a site has told of an account's allowances. Answers are not always heard in the order in which they were given,

@@ -7,9 +7,8 @@ import { tell } from '@/desk/notices/tell';
 import { askedForDrop } from '@/desk/site/asked-for-drop';
 import { isOpenToUs, site } from '@/desk/site/session';
 import { AllowanceSpent, SiteError } from '@/sites/contract';
-import { databaseTime } from '@/store/clock';
 import { type Database, database, transaction } from '@/store/database';
-import { dropById, moveDrop } from '@/store/drop/drops';
+import { dropById, dropNow, moveDrop } from '@/store/drop/drops';
 import { addDropEvent } from '@/store/drop/events';
 import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
@@ -27,8 +26,8 @@ const CLOSED_SECONDS = 60;
 export const give: JobWork = {
   async run({ job, signal }) {
     const db = database();
-    const drop = await dropById(db, job.subject);
-    if (drop?.state !== 'live' || !drop.siteVideoId) return {};
+    const { drop, now } = (await dropNow(db, job.subject)) ?? {};
+    if (!now || drop?.state !== 'live' || !drop.siteVideoId) return {};
     const channel = await channelById(db, drop.channelId);
     if (!channel) return {};
     const { name } = site(channel.site).profile;
@@ -36,7 +35,7 @@ export const give: JobWork = {
     const before = await partsGiven(drop);
     let given: readonly PartName[] = [];
     try {
-      given = await giveTo(drop, channel, signal);
+      given = await giveTo(drop, channel, signal, now);
     } catch (error) {
       if (needsAWay(error)) return await proofedAgain(drop);
       if (error instanceof AllowanceSpent)
@@ -46,9 +45,8 @@ export const give: JobWork = {
       await notTaken(drop, why);
     }
     await noteGiven(drop, channel, before);
-    const now = (await dropById(db, drop.id)) ?? drop;
     try {
-      await readAgain(now, channel, given);
+      await readAgain((await dropById(db, drop.id)) ?? drop, channel, given);
     } catch (error) {
       // It is read daily, too: what it was given is not given once more for that.
       if (!(error instanceof SiteError)) throw error;
@@ -82,10 +80,10 @@ function whyNotTaken(error: unknown, name: string): string | undefined {
   return error instanceof SiteError && error.kind === 'refused' ? `${name}: ${error.message}` : undefined;
 }
 
-async function giveTo(drop: Drop, channel: Channel, signal: AbortSignal): Promise<readonly PartName[]> {
-  const db = database();
+/** @param now the database's time when the drop was so */
+async function giveTo(drop: Drop, channel: Channel, signal: AbortSignal, now: Date): Promise<readonly PartName[]> {
   const adapter = site(channel.site);
-  const [record, now] = [await recordOf(db, drop.videoId), await databaseTime(db)];
+  const record = await recordOf(database(), drop.videoId);
   return askedForDrop(drop.id, channel.accountId, GIVES_IT, 'work', (session) => {
     const context: StepContext = {
       ...{ drop, channel, record, adapter, session, signal, now },

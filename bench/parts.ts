@@ -78,8 +78,7 @@ await measureOn(machine, folder, async () => {
   const began = performance.now();
   await each(live, async ({ siteVideoId }) => {
     await adapter.gives[0]?.give(session, siteVideoId, { tags: ['bare'] });
-    await adapter.status(session, siteVideoId);
-    await adapter.readBack(session, siteVideoId);
+    await adapter.look(session, siteVideoId);
   });
   const bareSeconds = (performance.now() - began) / 1000;
 

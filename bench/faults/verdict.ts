@@ -72,8 +72,8 @@ export async function verdictOn(meant: Meant): Promise<Verdict> {
   for (const drop of drops.filter(({ state }) => state === 'live')) {
     const channel = channels.get(drop.channelId);
     if (!channel) continue;
-    const { readBack, profile } = site(channel.site);
-    const shown = await readBack(sessionFor(channel.accountId), drop.siteVideoId ?? '');
+    const { look, profile } = site(channel.site);
+    const { shown } = await look(sessionFor(channel.accountId), drop.siteVideoId ?? '');
     const title = shown.title === undefined || shown.title === drop.title;
     const file = shown.file === undefined || shown.file === meant.digest;
     const text = shown.text === undefined || shown.text.includes(meant.words.summary);

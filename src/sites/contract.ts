@@ -107,6 +107,13 @@ export interface SiteStatus {
   versions?: SiteVersion[];
 }
 
+/** What a look at a video tells. */
+export interface SiteLook {
+  status: SiteStatus;
+  /** What the site really shows, part by part; a part that it does not tell of is not among them. */
+  shown: PartsShown;
+}
+
 /** Captions in one language, as WebVTT. */
 export interface SiteCaptions {
   language: string;
@@ -230,7 +237,14 @@ export interface SiteAdapter {
   ): Promise<void>;
   /** How each part that the site has is given, in the order in which they go. */
   gives: readonly SiteGift[];
-  status(session: Session, siteVideoId: string): Promise<SiteStatus>;
+  /** What the site says of a video and shows of it now, in one request. */
+  look(session: Session, siteVideoId: string): Promise<SiteLook>;
+  /** The same of several videos of one account in one request, so many at the most; only where the site tells it so. */
+  lookAtMany?: {
+    atOnce: number;
+    /** A video that is gone is not among them. */
+    look(session: Session, siteVideoIds: readonly string[]): Promise<ReadonlyMap<string, SiteLook>>;
+  };
   /** Sets who may see the video, in both directions, with the password where it needs one; 'refused' where the site has no such privacy. */
   showTo(session: Session, siteVideoId: string, privacy: Privacy, password?: string): Promise<void>;
   /**
@@ -244,13 +258,11 @@ export interface SiteAdapter {
    * Where that has happened already, nothing changes. Only where the profile says so.
    */
   takePlace?(session: Session, siteVideoId: string, from: string): Promise<void>;
-  /** What the site really shows, part by part; a part that it does not tell of is not among them. */
-  readBack(session: Session, siteVideoId: string): Promise<PartsShown>;
   /** Removes the video; one that is gone already is no error. */
   remove(session: Session, siteVideoId: string): Promise<void>;
   /** Agrees to what the owner of a rights match asks; only on sites whose checks can find one. */
   acceptMatch?(session: Session, siteVideoId: string, matchId: string): Promise<void>;
-  /** Disputes a rights match; what comes of it is told by `status`. The same text twice is one dispute. */
+  /** Disputes a rights match; what comes of it is told by `look`. The same text twice is one dispute. */
   disputeMatch?(session: Session, siteVideoId: string, matchId: string, text: string): Promise<void>;
   /** Only where the profile names groups. */
   groups?: {

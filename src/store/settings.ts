@@ -14,6 +14,7 @@ const shape = object({
   KETTLE_HOLD_SECONDS: number().min(0).max(600).default(10).required(),
   KETTLE_LATE_CALL_SECONDS: number().min(1).max(600).default(60).required(),
   KETTLE_READ_SECONDS: number().min(0).max(604_800).default(86_400).required(),
+  KETTLE_WATCH_SECONDS: number().min(0).max(3600).default(60).required(),
   KETTLE_DATES: string()
     .oneOf(['ask', 'day first', 'month first'] as const)
     .default('ask')
@@ -40,6 +41,8 @@ export interface Settings {
   lateCallSeconds: number;
   /** How often a live video is read again at its site; 0 is never. */
   readSeconds: number;
+  /** How often what is held is looked at, on sites that tell of many videos at once; 0 is never. */
+  watchSeconds: number;
   /** Which number comes first in a date such as 12/04 that somebody types; asked where that is not said. */
   dateOrder: 'ask' | 'day first' | 'month first';
   logLevel: string;
@@ -66,6 +69,7 @@ export function settings(): Settings {
     KETTLE_HOLD_SECONDS: process.env.KETTLE_HOLD_SECONDS,
     KETTLE_LATE_CALL_SECONDS: process.env.KETTLE_LATE_CALL_SECONDS,
     KETTLE_READ_SECONDS: process.env.KETTLE_READ_SECONDS,
+    KETTLE_WATCH_SECONDS: process.env.KETTLE_WATCH_SECONDS,
     KETTLE_DATES: process.env.KETTLE_DATES,
     KETTLE_LOG_LEVEL: process.env.KETTLE_LOG_LEVEL,
   });
@@ -80,6 +84,7 @@ export function settings(): Settings {
     holdSeconds: env.KETTLE_HOLD_SECONDS,
     lateCallSeconds: env.KETTLE_LATE_CALL_SECONDS,
     readSeconds: env.KETTLE_READ_SECONDS,
+    watchSeconds: env.KETTLE_WATCH_SECONDS,
     dateOrder: env.KETTLE_DATES,
     logLevel: env.KETTLE_LOG_LEVEL,
   };

@@ -93,6 +93,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       jobs('many', 1, ['many']),
       jobs('keep', 1, ['playlists', 'tidy']),
       jobs('read live', 1, ['read live']),
+      jobs('watch held', 1, ['watch held']),
       jobs('tell', 2, ['tell']),
       // Only a worker that can see the folder looks into it.
       ...(settings().inbox ? [jobs('inbox', 1, ['inbox'])] : []),

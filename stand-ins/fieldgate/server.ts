@@ -105,6 +105,10 @@ export async function fieldgate(folder: string, port: number, hour: number): Pro
 
   parts.register(server, (request) => site.videoFor(request));
 
+  server.get<{ Querystring: { id?: string | string[] } }>('/v2/works', async (request) => ({
+    works: site.videosFor(request, [request.query.id ?? []].flat(), 20).map(shown),
+  }));
+
   server.get('/v2/works/:id', async (request) => shown(site.videoFor(request)));
 
   server.patch('/v2/works/:id', async (request) => {

@@ -119,6 +119,10 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     return reply.status(201).send(shown(video));
   });
 
+  server.get<{ Querystring: { ids?: string } }>('/api/videos', async (request) =>
+    site.videosFor(request, String(request.query.ids ?? '').split(','), 50).map(shown),
+  );
+
   server.get('/api/videos/:id', async (request) => shown(site.videoFor(request)));
 
   server.patch('/api/videos/:id', async (request) => {

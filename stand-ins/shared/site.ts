@@ -59,6 +59,8 @@ export interface Site<T extends Hosted> {
   channelFor(request: FastifyRequest, id: string): Site<T>['channels'][number];
   /** The video that `:id` names, where the permission covers it. @throws Problem 404 */
   videoFor(request: FastifyRequest): T;
+  /** Those of the videos named that there are, where the permission covers them. @throws Problem 400 where they are too many */
+  videosFor(request: FastifyRequest, ids: readonly string[], most: number): T[];
   /** The video that `:id` names, where whoever asks may watch it. */
   watched(request: FastifyRequest): T | undefined;
   /** The public pages: that of a video, under `pages`, for whoever may watch it, and that of a channel. */
@@ -162,6 +164,11 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
         throw new Problem(404, 'Not found', 'There is no such video');
       }
       return video;
+    },
+    videosFor(request, ids, most) {
+      const { channelIds } = site.grantOf(request);
+      if (ids.length > most) throw new Problem(400, 'Too many', `At most ${most} are told at once`);
+      return ids.flatMap((id) => videos.get(id) ?? []).filter(({ channelId }) => channelIds.includes(channelId));
     },
     showPages({ watch, channelPath, channel, isListed }) {
       const show = (path: string, made: (request: FastifyRequest) => string | undefined) =>

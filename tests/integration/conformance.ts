@@ -148,10 +148,10 @@ export function conformance(name: string, make: () => Subject): void {
     it('shows what it was given, the file byte by byte, after processing', async () => {
       await give(words);
       await give(words);
-      const status = () => adapter.status(session, begun.siteVideoId);
+      const status = async () => (await adapter.look(session, begun.siteVideoId)).status;
       await expect.poll(async () => (await status()).state.stage).toBe('ready');
       await expect.poll(async () => (await status()).checks.verdict).toBe('passed');
-      const reading = await adapter.readBack(session, begun.siteVideoId);
+      const { shown: reading } = await adapter.look(session, begun.siteVideoId);
       expect(reading.file).toBe(digest);
       if (!adapter.profile.opensItself) expect(reading.privacy).toBe('private');
       const { privacy: _, chapters: lines, ...plain } = words;
@@ -159,9 +159,22 @@ export function conformance(name: string, make: () => Subject): void {
       if (lines) expect(reading.chapters).toEqual(lines.lines);
     });
 
+    it('tells of several at once what it tells of one, and leaves out what is not there', async () => {
+      if (!adapter.lookAtMany) return;
+      const { siteVideoId: id } = begun;
+      const { siteVideoId: other } = await adapter.begin(session, channel.siteChannelId, `${key}-other`, file);
+      const looks = await adapter.lookAtMany.look(session, [id, other, 'nowhere']);
+      expect([...looks.keys()].sort()).toEqual([id, other].sort());
+      expect(looks.get(id)).toEqual(await adapter.look(session, id));
+      expect(looks.get(other)).toEqual(await adapter.look(session, other));
+      const many = Array.from({ length: adapter.lookAtMany.atOnce }, (_, n) => `nowhere-${n}`);
+      expect((await adapter.lookAtMany.look(session, many)).size).toBe(0);
+      await expect(adapter.lookAtMany.look(session, [...many, id])).rejects.toMatchObject({ kind: 'refused' });
+    });
+
     it('leaves every part as it is that is not given', async () => {
       const shown = async () => {
-        const { privacy, ...parts } = await adapter.readBack(session, begun.siteVideoId);
+        const { privacy, ...parts } = (await adapter.look(session, begun.siteVideoId)).shown;
         // What opens by itself may do so meanwhile.
         return adapter.profile.opensItself ? parts : { privacy, ...parts };
       };
@@ -177,7 +190,7 @@ export function conformance(name: string, make: () => Subject): void {
       const bytes = await sharp({ create: { width: 1280, height: 720, channels: 3, background: '#2f5d7c' } })
         .jpeg()
         .toBuffer();
-      const shown = async () => (await adapter.readBack(session, begun.siteVideoId)).picture;
+      const shown = async () => (await adapter.look(session, begun.siteVideoId)).shown.picture;
       const picture = { bytes, type: 'image/jpeg' };
       for (let n = 0; n < 2; n += 1) await give({ picture });
       expect(await shown()).toBe(createHash('sha256').update(bytes).digest('hex'));
@@ -190,21 +203,21 @@ export function conformance(name: string, make: () => Subject): void {
       if (!has('moment')) return;
       for (const moment of [fraction(5, 2), '' as const]) {
         await give({ moment });
-        expect((await adapter.readBack(session, begun.siteVideoId)).text).toBe(words.text);
+        expect((await adapter.look(session, begun.siteVideoId)).shown.text).toBe(words.text);
       }
     });
 
     it('takes chapters away again', async () => {
       if (adapter.profile.chapters?.way !== 'webvtt file') return;
       await give({ chapters: { lines: [], times: [] } });
-      expect((await adapter.readBack(session, begun.siteVideoId)).chapters).toEqual([]);
+      expect((await adapter.look(session, begun.siteVideoId)).shown.chapters).toEqual([]);
       await give({ chapters: words.chapters });
     });
 
     it('takes captions, these and no others', async () => {
       if (!has('captions')) return;
       const track = (language: string) => ({ language, webvtt: 'WEBVTT\n\n00:00:01.000 --> 00:00:02.000\nWords\n' });
-      const languages = async () => (await adapter.readBack(session, begun.siteVideoId)).captions;
+      const languages = async () => (await adapter.look(session, begun.siteVideoId)).shown.captions;
       await give({ captions: [track('de'), track('en')] });
       expect(await languages()).toEqual(['de', 'en']);
       for (let n = 0; n < 2; n += 1) await give({ captions: [track('en')] });
@@ -223,9 +236,9 @@ export function conformance(name: string, make: () => Subject): void {
       expect(again?.sitePlaylistId).toBe(one?.sitePlaylistId);
       const ids = [one?.sitePlaylistId ?? '', two?.sitePlaylistId ?? ''];
       await give({ playlists: ids });
-      expect((await adapter.readBack(session, begun.siteVideoId)).playlists?.sort()).toEqual([...ids].sort());
+      expect((await adapter.look(session, begun.siteVideoId)).shown.playlists?.sort()).toEqual([...ids].sort());
       await give({ playlists: ids.slice(1) });
-      expect((await adapter.readBack(session, begun.siteVideoId)).playlists).toEqual(ids.slice(1));
+      expect((await adapter.look(session, begun.siteVideoId)).shown.playlists).toEqual(ids.slice(1));
       const listed = await groups?.list(session, channel.siteChannelId);
       expect(listed?.find((group) => group.sitePlaylistId === ids[1])?.videos).toBe(1);
     });
@@ -243,7 +256,7 @@ export function conformance(name: string, make: () => Subject): void {
     });
 
     it('shows a video to whom it is told, in both directions, and says so', async () => {
-      const privacy = async () => (await adapter.status(session, begun.siteVideoId)).privacy;
+      const privacy = async () => (await adapter.look(session, begun.siteVideoId)).status.privacy;
       if (adapter.profile.opensItself) {
         // What it cannot close is refused, and never taken for closed.
         const closing = adapter.showTo(session, begun.siteVideoId, 'private');
@@ -275,12 +288,12 @@ export function conformance(name: string, make: () => Subject): void {
       const at = (seconds: number) => new Date((Math.ceil(Date.now() / 1000) + seconds) * 1000);
       const far = at(600);
       for (let times = 0; times < 2; times += 1) await adapter.openAt?.(session, id, far, 'everyone');
-      expect(await adapter.status(session, id)).toMatchObject({ privacy: 'private', opensAt: far });
+      expect((await adapter.look(session, id)).status).toMatchObject({ privacy: 'private', opensAt: far });
       await adapter.showTo(session, id, 'private');
-      expect((await adapter.status(session, id)).opensAt).toBeUndefined();
+      expect((await adapter.look(session, id)).status.opensAt).toBeUndefined();
       const soon = at(1);
       await adapter.openAt?.(session, id, soon, 'link');
-      await expect.poll(async () => (await adapter.status(session, id)).privacy).toBe('link');
+      await expect.poll(async () => (await adapter.look(session, id)).status.privacy).toBe('link');
       expect(Date.now()).toBeGreaterThanOrEqual(soon.getTime());
       await expect(adapter.openAt?.(session, id, new Date(0), 'everyone')).rejects.toMatchObject({ kind: 'refused' });
       await adapter.showTo(session, id, 'private');
@@ -290,7 +303,7 @@ export function conformance(name: string, make: () => Subject): void {
       await adapter.showTo(session, begun.siteVideoId, 'everyone');
       await adapter.showTo(session, begun.siteVideoId, 'everyone');
       // A site that opens by itself takes its time.
-      const privacy = async () => (await adapter.status(session, begun.siteVideoId)).privacy;
+      const privacy = async () => (await adapter.look(session, begun.siteVideoId)).status.privacy;
       await expect.poll(privacy).toBe('everyone');
       expect((await fetch(begun.link)).status).toBe(200);
     });
@@ -301,7 +314,7 @@ export function conformance(name: string, make: () => Subject): void {
       await adapter.remove(session, begun.siteVideoId);
       await adapter.remove(session, begun.siteVideoId);
       expect(await subject.videosKept()).toBe(before - 1);
-      await expect(adapter.status(session, begun.siteVideoId)).rejects.toMatchObject({ kind: 'missing' });
+      await expect(adapter.look(session, begun.siteVideoId)).rejects.toMatchObject({ kind: 'missing' });
       expect((await fetch(begun.link)).status).toBe(404);
     });
 

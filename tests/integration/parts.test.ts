@@ -65,8 +65,10 @@ async function live(fileName: string, channel?: string, words?: object): Promise
 const at = async (site: string, fileName: string) =>
   (await videosAt(site)).find((video) => video.fileName === fileName) as Record<string, unknown>;
 /** What a site really shows of a file. */
-const shownAt = async (site: string, fileName: string) =>
-  siteById(site, settings().sitesPort).readBack(await yardSession(site), String((await at(site, fileName)).id));
+const shownAt = async (site: string, fileName: string) => {
+  const { look } = siteById(site, settings().sitesPort);
+  return (await look(await yardSession(site), String((await at(site, fileName)).id))).shown;
+};
 const there = (fileName: string) => at('lanternfold', fileName);
 const dropIdOf = async (videoId: string) => onlyDrop(await lookAtSheet(videoId)).id;
 const page = async (videoId: string) => lookAtDrop(await dropIdOf(videoId));

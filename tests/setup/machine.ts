@@ -59,6 +59,7 @@ export async function startMachine(names: ProcessName[]): Promise<Machine> {
     KETTLE_SITE_HOUR_SECONDS: '0.02',
     KETTLE_HOLD_SECONDS: '0',
     KETTLE_READ_SECONDS: '0',
+    KETTLE_WATCH_SECONDS: '0',
   };
   const numbers = Object.entries(ports).map(([name, port]) => [name, String(port)]);
   const settings = { KETTLE_HOME: home, KETTLE_LOG_LEVEL: 'warn', ...quick, ...Object.fromEntries(numbers) };

@@ -11,13 +11,16 @@ export interface Allowance {
 }
 
 /**
- * What a request is for: looking whether a site has finished, carrying something on, or doing what somebody waits for, such as
- * opening, closing and removing.
+ * What a request is for: reading again what has long been live, looking whether a site has finished, carrying something on, or
+ * doing what somebody waits for, such as opening, closing and removing.
  */
-export type Use = 'look' | 'work' | 'urgent';
+export type Use = 'read' | 'look' | 'work' | 'urgent';
 
 /** The part of an allowance that is left to more important uses. */
-const KEPT_BACK: Record<Use, number> = { look: 0.35, work: 0.2, urgent: 0 };
+const KEPT_BACK: Record<Use, number> = { read: 0.5, look: 0.35, work: 0.2, urgent: 0 };
+/** What comes again and again takes this part of what is left to its use at the most. */
+const PART_OF_ROUNDS = 0.25;
+const LONGEST_REST_SECONDS = 3600;
 
 /**
  * How long to wait before one more request. What looks leave over is there for files and words, and what those leave over for
@@ -48,4 +51,20 @@ export function saysMore(told: Allowance, known: readonly Allowance[], since: nu
   const left = same.seconds - since;
   const isSameSpan = left > 0 && Math.abs(left - told.seconds) <= SAME_SPAN_SECONDS;
   return !isSameSpan || told.remaining < same.remaining - 1 || told.remaining > same.remaining;
+}
+
+/**
+ * How long to rest between rounds that come again and again, so that they are spread over the time until an allowance is full
+ * again, and leave most of it to others.
+ * @param allowances every one that holds for the account now
+ * @param requests of one round
+ * @param least seconds to rest where there is enough
+ * @returns seconds, an hour at the most
+ */
+export function restBetweenRounds(allowances: readonly Allowance[], use: Use, requests: number, least: number): number {
+  const rests = allowances.map(({ remaining, quota = 0, seconds }) => {
+    const rounds = ((remaining - Math.floor(quota * KEPT_BACK[use])) * PART_OF_ROUNDS) / requests;
+    return seconds / Math.max(1, rounds);
+  });
+  return Math.min(LONGEST_REST_SECONDS, Math.max(least, ...rests));
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { saysMore, waitForAllowance } from './allowance';
+import { restBetweenRounds, saysMore, waitForAllowance } from './allowance';
 import { FAILURES_UNTIL_REST, restAfter } from './circuit';
 import { pauseAfter, UNEXPECTED_TRIES, whatFollows } from './follows';
 import { nextLookAfter } from './looks';
@@ -80,13 +80,14 @@ describe('looks at a site', () => {
 describe('what a site allows', () => {
   const hour = (remaining: number) => ({ policy: 'hour', remaining, quota: 20, seconds: 30 });
   const waits = (remaining: number) =>
-    (['look', 'work', 'urgent'] as const).map((use) => waitForAllowance([hour(remaining)], use, 0));
+    (['read', 'look', 'work', 'urgent'] as const).map((use) => waitForAllowance([hour(remaining)], use, 0));
 
   it('is left to what is more important, the last of it to what somebody waits for', () => {
-    expect(waits(8)).toEqual([0, 0, 0]);
-    expect(waits(7)).toEqual([30, 0, 0]);
-    expect(waits(4)).toEqual([30, 30, 0]);
-    expect(waits(0)).toEqual([30, 30, 30]);
+    expect(waits(11)).toEqual([0, 0, 0, 0]);
+    expect(waits(10)).toEqual([30, 0, 0, 0]);
+    expect(waits(7)).toEqual([30, 30, 0, 0]);
+    expect(waits(4)).toEqual([30, 30, 30, 0]);
+    expect(waits(0)).toEqual([30, 30, 30, 30]);
   });
 
   it('holds by the hour and by the day together, and what waits does not all come back at once', () => {
@@ -99,6 +100,17 @@ describe('what a site allows', () => {
   it('is spent where a site only says to come back later', () => {
     const asked = { policy: 'too many requests', remaining: 0, quota: undefined, seconds: 7 };
     expect(waitForAllowance([asked], 'urgent', 0)).toBe(7);
+  });
+
+  it('is spread over the time until it is full, a quarter of what is left to the use, and never all of it', () => {
+    const day = (remaining: number, seconds: number) => [{ policy: 'day', remaining, quota: 5000, seconds }];
+    // By hand: of 5,000 a look leaves 1,750; a quarter of the 3,250 above is 812.5 rounds of one request in a day.
+    expect(restBetweenRounds(day(5000, 86_400), 'look', 1, 60)).toBeCloseTo(86_400 / 812.5, 6);
+    expect(restBetweenRounds(day(5000, 86_400), 'look', 8, 60)).toBeCloseTo((8 * 86_400) / 812.5, 6);
+    expect(restBetweenRounds(day(5000, 600), 'look', 1, 60)).toBe(60);
+    expect(restBetweenRounds(day(1750, 600), 'look', 1, 60)).toBe(600);
+    expect(restBetweenRounds(day(1000, 86_400), 'look', 1, 60)).toBe(3600);
+    expect(restBetweenRounds([], 'look', 1, 60)).toBe(60);
   });
 
   it('is news where it is another span, or other requests were made, and not where only ours was', () => {

@@ -8,7 +8,8 @@ import {
   shownNow,
 } from '@/core/parts';
 import { askWords, needsPerson } from '@/core/rights';
-import { SiteError, type SiteProfile } from '@/sites/contract';
+import type { Use } from '@/core/work';
+import { type SiteAdapter, SiteError, type SiteLook, type SiteProfile } from '@/sites/contract';
 import { actAs } from '@/store/actor';
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
@@ -21,7 +22,7 @@ import type { Channel } from '@/store/site/channels';
 import { profileAt } from '../drop/record';
 import { tell } from '../notices/tell';
 import { hearOfMatches } from '../rights/hear-of-matches';
-import { askedForDrop } from '../site/asked-for-drop';
+import { askedForDrops } from '../site/asked-for-drop';
 import { site } from '../site/session';
 import { tellShown } from './tell-shown';
 
@@ -47,6 +48,7 @@ export function givenShowing(
  * Reads a live video again, and keeps what its site shows otherwise than it was given, its rights matches and its versions.
  * Nothing is stopped by it.
  * @param givenNow parts that it was given just now, so that nobody else has changed them
+ * @param use what the request counts as
  * @returns what nobody was told of before
  * @throws SiteError, but where the video is gone
  */
@@ -54,22 +56,52 @@ export async function readAgain(
   drop: Drop,
   channel: Channel,
   givenNow: readonly PartName[] = [],
+  use: Use = 'look',
 ): Promise<Difference[]> {
-  const db = database();
-  const adapter = site(channel.site);
-  const profile = profileAt(adapter.profile, channel);
-  const rendition = drop.renditionId ? await renditionById(db, drop.renditionId) : undefined;
-  const there = drop.siteVideoId ?? '';
-  const since = await databaseTime(db);
-  const read = await askedForDrop(drop.id, channel.accountId, READS_IT, 'look', async (session) => ({
-    status: await adapter.status(session, there),
-    reading: await adapter.readBack(session, there),
-  })).catch((error: unknown) => {
+  const since = await databaseTime(database());
+  const look = await askedForDrops([drop.id], channel.accountId, READS_IT, use, (session) =>
+    site(channel.site).look(session, drop.siteVideoId ?? ''),
+  ).catch((error: unknown) => {
     if (!(error instanceof SiteError) || error.kind !== 'missing') throw error;
     return undefined;
   });
-  const status = read?.status;
-  const shown: PartsShown = read ? { ...read.reading, video: 'there' } : { video: 'gone' };
+  return keepReading(drop, channel, { look, since, givenNow });
+}
+
+/**
+ * Reads live videos of one channel again in one request; otherwise like `readAgain`.
+ * @param lookAtMany of its site; it is told of no more at a time than it takes
+ */
+export async function readManyAgain(
+  drops: readonly Drop[],
+  channel: Channel,
+  lookAtMany: NonNullable<SiteAdapter['lookAtMany']>,
+): Promise<void> {
+  if (drops.length === 0) return;
+  const since = await databaseTime(database());
+  const ids = drops.map(({ id }) => id);
+  const there = drops.flatMap(({ siteVideoId }) => siteVideoId ?? []);
+  const looks = await askedForDrops(ids, channel.accountId, READS_IT, 'read', (session) =>
+    lookAtMany.look(session, there),
+  );
+  for (const drop of drops) {
+    await keepReading(drop, channel, { look: looks.get(drop.siteVideoId ?? ''), since, givenNow: [] });
+  }
+}
+
+interface Reading {
+  /** Undefined where the video is gone. */
+  look: SiteLook | undefined;
+  /** The database's time before the site was asked. */
+  since: Date;
+  givenNow: readonly PartName[];
+}
+
+async function keepReading(drop: Drop, channel: Channel, { look, since, givenNow }: Reading): Promise<Difference[]> {
+  const profile = profileAt(site(channel.site).profile, channel);
+  const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
+  const status = look?.status;
+  const shown: PartsShown = look ? { ...look.shown, video: 'there' } : { video: 'gone' };
   return transaction(async (trx) => {
     const now = await dropById(trx, drop.id, true);
     // What was changed or sent meanwhile is read another time, by what it was given then.
@@ -78,7 +110,7 @@ export async function readAgain(
     // So is a part that it was asked to take meanwhile, or has not answered for.
     const settled = before.filter(({ givenAt, asked }) => asked === undefined && !(givenAt && givenAt > since));
     const all = givenShowing(givenParts(atSite(settled)), now, profile, rendition?.digest);
-    const showing: PartsShown = read ? all : { video: 'there' };
+    const showing: PartsShown = look ? all : { video: 'there' };
     // Kept and told of together: a match that was kept before would be nothing new to the next reading.
     const matches = await hearOfMatches(trx, drop, status?.matches);
     const known = shownOtherwise(before);

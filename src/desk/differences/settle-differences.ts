@@ -161,7 +161,11 @@ async function takeOver(drop: Drop, channel: Channel, parts: readonly PartName[]
 /** What the site shows at this moment. @throws DeskError where it does not answer */
 const shownBy = (drop: Drop, channel: Channel): Promise<PartsShown> =>
   readFrom(channel.site, () =>
-    askedForDrop(drop.id, channel.accountId, READS_IT, 'urgent', (session) =>
-      site(channel.site).readBack(session, drop.siteVideoId ?? ''),
+    askedForDrop(
+      drop.id,
+      channel.accountId,
+      READS_IT,
+      'urgent',
+      async (session) => (await site(channel.site).look(session, drop.siteVideoId ?? '')).shown,
     ),
   );

@@ -92,7 +92,7 @@ export async function closeFormer(drop: Drop, adapter: SiteAdapter, accountId: s
   if (!former) return;
   const closedThere = async (session: Session) => {
     await adapter.showTo(session, former.siteVideoId, 'private');
-    const { privacy } = await adapter.status(session, former.siteVideoId);
+    const { privacy } = (await adapter.look(session, former.siteVideoId)).status;
     if (privacy !== 'private') throw new SiteError('busy', 'it still shows it');
   };
   try {

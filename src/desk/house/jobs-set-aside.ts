@@ -16,6 +16,7 @@ const WORK: Record<JobKind, string> = {
   many: 'Changing many videos',
   playlists: 'Reading playlists',
   'read live': 'Reading live videos again',
+  'watch held': 'Looking at what is held',
   tell: 'Sending notices',
   inbox: 'Looking into the inbox',
   tidy: 'Tidying up',

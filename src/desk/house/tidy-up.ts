@@ -33,6 +33,7 @@ export async function askForKeeping(): Promise<void> {
   // They were read when the account was connected.
   await askForJobs(db, 'playlists', ids, { seconds: PLAYLISTS_AFTER_SECONDS });
   await askForJobs(db, 'read live', ids);
+  await askForJobs(db, 'watch held', ids);
   await askForJobs(db, 'tell', ['email', 'webhook']);
 }
 

@@ -90,7 +90,7 @@ async function tellSite(drop: Drop, channel: Channel, adapter: SiteAdapter, chos
   const there = drop.siteVideoId ?? '';
   const tell = async (session: Session) => {
     const hear = async () => {
-      const { matches } = await adapter.status(session, there);
+      const { matches } = (await adapter.look(session, there)).status;
       await transaction((trx) => hearOfMatches(trx, drop, matches));
     };
     try {

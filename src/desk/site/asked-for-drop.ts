@@ -23,12 +23,21 @@ export function requestFor(purpose: string, { method, address, status, milliseco
   return { method, purpose: `${purpose} · ${plainPath(address)}`.slice(0, MOST_SIGNS), status, milliseconds };
 }
 
+/** Asks a site something for a drop. Each request is kept for the page of the drop, also where it failed. */
+export const askedForDrop = <T>(
+  dropId: string,
+  accountId: string,
+  purpose: string,
+  use: Use,
+  ask: (session: Session) => Promise<T>,
+): Promise<T> => askedForDrops([dropId], accountId, purpose, use, ask);
+
 /**
- * Asks a site something for a drop. Each request is kept for the page of the drop, also where it failed.
+ * Asks a site something for drops together. Each request is kept for the page of each, also where it failed.
  * @param purpose what it is for, as that page says it
  */
-export async function askedForDrop<T>(
-  dropId: string,
+export async function askedForDrops<T>(
+  dropIds: readonly string[],
   accountId: string,
   purpose: string,
   use: Use,
@@ -41,8 +50,10 @@ export async function askedForDrop<T>(
   try {
     return await ask(session);
   } finally {
-    await keepRequests(database(), dropId, asked).catch((error: Error) =>
-      log.warn({ why: error.message }, 'what a site was asked is not kept'),
-    );
+    for (const dropId of dropIds) {
+      await keepRequests(database(), dropId, asked).catch((error: Error) =>
+        log.warn({ why: error.message }, 'what a site was asked is not kept'),
+      );
+    }
   }
 }

@@ -3,7 +3,7 @@ import type { Privacy } from '@/core/delivery';
 import { writeWebvtt } from '@/core/markers';
 import { ZERO } from '@/core/time';
 import { authorisationFor } from '../authorisation';
-import type { Session, SiteAdapter } from '../contract';
+import type { Session, SiteAdapter, SiteLook } from '../contract';
 import { askSite } from '../json-api';
 import { ownAddress } from '../own-address';
 import { putCaptions } from '../put-captions';
@@ -36,6 +36,8 @@ const workShape = object({
 
 type Work = InferType<typeof workShape>;
 
+const worksShape = object({ works: array(workShape).required() });
+
 const accountShape = object({ id: string().required(), name: string().required(), permitted: text() });
 const portfolioShape = object({ id: string().required(), name: string().required(), page: string().required() });
 const collectionShape = object({ id: string().required(), name: text(), works: number().required() });
@@ -52,6 +54,29 @@ const PRIVACY: Record<Work['audience'], Privacy> = {
   password: 'password',
   me: 'private',
 };
+
+function lookOf(work: Work): SiteLook {
+  const privacy = PRIVACY[work.audience];
+  return {
+    status: {
+      state: stateOfStage({ ...work, reason: work.failure }, 'Fieldgate', 'being prepared'),
+      checks: { verdict: 'passed' },
+      privacy,
+    },
+    shown: {
+      title: work.headline,
+      text: work.about,
+      tags: work.keywords,
+      chapters: work.chapters.map(({ seconds, title }) => shownChapter(seconds, title, work.seconds)),
+      privacy,
+      playlists: work.collections.map(({ id }) => id),
+      picture: work.thumbnail?.sha256,
+      file: work.file?.sha256,
+      captions: work.captions.map(({ language }) => language),
+      credits: { credits: work.credits.map(({ role, name }) => ({ role, name })) },
+    },
+  };
+}
 
 /** Speaks to Fieldgate: JSON over HTTP, bytes in numbered parts. @param address the site's own, without a slash at the end */
 export function fieldgate(address: string): SiteAdapter {
@@ -142,13 +167,15 @@ export function fieldgate(address: string): SiteAdapter {
       },
     ],
 
-    async status(session, siteVideoId) {
-      const work = await workOf(session, siteVideoId);
-      return {
-        state: stateOfStage({ ...work, reason: work.failure }, 'Fieldgate', 'being prepared'),
-        checks: { verdict: 'passed' },
-        privacy: PRIVACY[work.audience],
-      };
+    look: async (session, siteVideoId) => lookOf(await workOf(session, siteVideoId)),
+
+    lookAtMany: {
+      atOnce: 20,
+      async look(session, siteVideoIds) {
+        const named = new URLSearchParams(siteVideoIds.map((id) => ['id', id]));
+        const { works } = await worksShape.validate(await askSite(session, `${api}/works?${named}`));
+        return new Map(works.map((work) => [work.id, lookOf(work)]));
+      },
     },
 
     async showTo(session, siteVideoId, privacy, password) {
@@ -157,22 +184,6 @@ export function fieldgate(address: string): SiteAdapter {
 
     async takePlace(session, siteVideoId, from) {
       await askSite(session, at(siteVideoId, '/file'), { method: 'PUT', json: { from } });
-    },
-
-    async readBack(session, siteVideoId) {
-      const work = await workOf(session, siteVideoId);
-      return {
-        title: work.headline,
-        text: work.about,
-        tags: work.keywords,
-        chapters: work.chapters.map(({ seconds, title }) => shownChapter(seconds, title, work.seconds)),
-        privacy: PRIVACY[work.audience],
-        playlists: work.collections.map(({ id }) => id),
-        picture: work.thumbnail?.sha256,
-        file: work.file?.sha256,
-        captions: work.captions.map(({ language }) => language),
-        credits: { credits: work.credits.map(({ role, name }) => ({ role, name })) },
-      };
     },
 
     async remove(session, siteVideoId) {

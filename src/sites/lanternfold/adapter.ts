@@ -4,7 +4,7 @@ import { byGroup } from '@/core/parts';
 import { askWords, mayAgree, needsPerson, type RightsMatch } from '@/core/rights';
 import { type Fraction, floor, fraction, toNumber, viewerTime } from '@/core/time';
 import { authorisationFor } from '../authorisation';
-import { type SiteAdapter, type SiteChecks, SiteError } from '../contract';
+import { type SiteAdapter, type SiteChecks, SiteError, type SiteLook } from '../contract';
 import { askSite } from '../json-api';
 import { ownAddress } from '../own-address';
 import { putCaptions } from '../put-captions';
@@ -143,17 +143,17 @@ export function lanternfold(address: string): SiteAdapter {
       },
     ],
 
-    async status(session, siteVideoId) {
-      const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
-      return {
-        state: stateOfStage({ ...video, reason: video.failure }, 'Lanternfold', STAGE_WORDS, ['full']),
-        checks: checksOf(video),
-        privacy: PRIVACY[video.visibility],
-        opensAt: video.opensAt ? new Date(video.opensAt) : undefined,
-        firstShowing: video.opensAt !== undefined && video.firstShowing === true,
-        matches: video.matches.map(toMatch),
-        versions: video.versions,
-      };
+    look: async (session, siteVideoId) => lookOf(await videoShape.validate(await askSite(session, at(siteVideoId)))),
+
+    lookAtMany: {
+      atOnce: 50,
+      async look(session, siteVideoIds) {
+        const ids = new URLSearchParams({ ids: siteVideoIds.join(',') });
+        const found = await array(videoShape)
+          .required()
+          .validate(await askSite(session, `${api}/videos?${ids}`));
+        return new Map(found.map((video) => [video.id, lookOf(video)]));
+      },
     },
 
     async showTo(session, siteVideoId, privacy) {
@@ -164,22 +164,6 @@ export function lanternfold(address: string): SiteAdapter {
       const time = { opensAt: moment.toISOString(), opensTo: visibilityFor(privacy) };
       const json = { visibility: 'closed', ...time, ...(firstShowing && { firstShowing }) };
       await askSite(session, at(siteVideoId), { method: 'PATCH', json });
-    },
-
-    async readBack(session, siteVideoId) {
-      const video = await videoShape.validate(await askSite(session, at(siteVideoId)));
-      return {
-        title: video.title,
-        text: video.description,
-        tags: video.tags,
-        chapters: video.chapters.map(({ seconds, title }) => shownChapter(seconds, title, video.seconds)),
-        privacy: PRIVACY[video.visibility],
-        playlists: video.playlists.map((playlist) => playlist.id),
-        picture: video.thumbnail?.sha256,
-        file: video.file?.sha256,
-        captions: video.captions.map(({ language }) => language),
-        ...byGroup(fromLanternfold(video)),
-      };
     },
 
     async remove(session, siteVideoId) {
@@ -218,6 +202,33 @@ const STAGE_WORDS = {
   first: 'first version',
   full: 'first version plays, full one follows',
 };
+
+function lookOf(video: SiteVideo): SiteLook {
+  const privacy = PRIVACY[video.visibility];
+  return {
+    status: {
+      state: stateOfStage({ ...video, reason: video.failure }, 'Lanternfold', STAGE_WORDS, ['full']),
+      checks: checksOf(video),
+      privacy,
+      opensAt: video.opensAt ? new Date(video.opensAt) : undefined,
+      firstShowing: video.opensAt !== undefined && video.firstShowing === true,
+      matches: video.matches.map(toMatch),
+      versions: video.versions,
+    },
+    shown: {
+      title: video.title,
+      text: video.description,
+      tags: video.tags,
+      chapters: video.chapters.map(({ seconds, title }) => shownChapter(seconds, title, video.seconds)),
+      privacy,
+      playlists: video.playlists.map((playlist) => playlist.id),
+      picture: video.thumbnail?.sha256,
+      file: video.file?.sha256,
+      captions: video.captions.map(({ language }) => language),
+      ...byGroup(fromLanternfold(video)),
+    },
+  };
+}
 
 /** What the site's checks have found, by the first match that a person has to see to. */
 function checksOf(video: SiteVideo): SiteChecks {

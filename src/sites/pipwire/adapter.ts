@@ -85,12 +85,16 @@ export function pipwire(address: string): SiteAdapter {
       },
     ],
 
-    async status(session, siteVideoId) {
+    async look(session, siteVideoId) {
       const post = await postOf(session, siteVideoId);
+      const privacy = post.out ? 'everyone' : 'private';
       return {
-        state: stateOfStage({ ...post, reason: post.trouble }, 'Pipwire', 'the clip is being prepared'),
-        checks: { verdict: 'passed' },
-        privacy: post.out ? 'everyone' : 'private',
+        status: {
+          state: stateOfStage({ ...post, reason: post.trouble }, 'Pipwire', 'the clip is being prepared'),
+          checks: { verdict: 'passed' },
+          privacy,
+        },
+        shown: { text: post.words, privacy, file: post.sum ?? undefined },
       };
     },
 
@@ -99,15 +103,6 @@ export function pipwire(address: string): SiteAdapter {
         throw new SiteError('refused', 'Pipwire has no posts by link or password only');
       }
       await ask(session, postAt(siteVideoId, '/out'), { method: privacy === 'everyone' ? 'POST' : 'DELETE' });
-    },
-
-    async readBack(session, siteVideoId) {
-      const post = await postOf(session, siteVideoId);
-      return {
-        text: post.words,
-        privacy: post.out ? 'everyone' : 'private',
-        file: post.sum ?? undefined,
-      };
     },
 
     async remove(session, siteVideoId) {

@@ -100,30 +100,29 @@ export function stallmarket(address: string): SiteAdapter {
       },
     ],
 
-    async status(session, siteVideoId) {
+    async look(session, siteVideoId) {
       const clip = await clipOf(session, siteVideoId);
+      const privacy = clip.visible ? 'everyone' : 'private';
       return {
-        state: stateOfStage({ ...clip, reason: clip.failure }, 'Stallmarket', 'the clip is being prepared'),
-        checks: checksOf(clip),
-        privacy: clip.visible ? 'everyone' : 'private',
+        status: {
+          state: stateOfStage({ ...clip, reason: clip.failure }, 'Stallmarket', 'the clip is being prepared'),
+          checks: checksOf(clip),
+          privacy,
+        },
+        shown: {
+          title: clip.title,
+          text: clip.text,
+          privacy,
+          picture: clip.picture,
+          file: clip.digest,
+          products: { products: clip.products },
+        },
       };
     },
 
     async showTo(_session, _siteVideoId, privacy) {
       // An approved clip is shown by the site itself, and there is no way to close it again.
       if (privacy !== 'everyone') throw new SiteError('refused', 'Stallmarket cannot close a clip; remove it there');
-    },
-
-    async readBack(session, siteVideoId) {
-      const clip = await clipOf(session, siteVideoId);
-      return {
-        title: clip.title,
-        text: clip.text,
-        privacy: clip.visible ? 'everyone' : 'private',
-        picture: clip.picture,
-        file: clip.digest,
-        products: { products: clip.products },
-      };
     },
 
     async remove(session, siteVideoId) {

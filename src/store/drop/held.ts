@@ -1,5 +1,7 @@
-import { now } from '@/store/clock';
+import { inSeconds, now } from '@/store/clock';
 import type { Database } from '@/store/database';
+import { columns, fromRow, type Row } from './rows';
+import type { Drop } from './shape';
 
 /**
  * Has a worker look again when the drops of a video open that are held. One that has a drop in hand loses it, so that nothing
@@ -18,4 +20,41 @@ export async function lookAtHeldOfAccount(db: Database, accountId: string): Prom
     .where({ state: 'held' })
     .whereIn('channelId', db('channels').where({ accountId }).select('id'))
     .update({ nextTryAt: now(db), leaseOwner: null, leaseUntil: null });
+}
+
+/** What is in hand so soon need not be looked at before. */
+const SOON_SECONDS = 5;
+
+/**
+ * Drops of a channel that are held at their site, in nobody's hands, and with nothing on its way that would change who sees them;
+ * so many at a time.
+ */
+export async function* heldToWatch(db: Database, channelId: string, atOnce: number): AsyncGenerator<Drop[]> {
+  for (let after = ''; ; ) {
+    const rows: Row[] = await db('drops')
+      .select(columns)
+      .where({ channelId, state: 'held' })
+      .whereNotNull('siteVideoId')
+      .whereNull('asking')
+      .where((query) => query.whereNull('leaseUntil').orWhere('leaseUntil', '<', now(db)))
+      .where('nextTryAt', '>', inSeconds(db, SOON_SECONDS))
+      .where('id', '>', after)
+      .orderBy('id')
+      .limit(atOnce);
+    const drops = rows.map(fromRow);
+    if (drops.length > 0) yield drops;
+    const last = drops.at(-1);
+    if (!last || drops.length < atOnce) return;
+    after = last.id;
+  }
+}
+
+/** Has a worker look at drops at once that are held; one that is in hand is looked at anyway. */
+export async function lookAtHeldNow(db: Database, ids: readonly string[]): Promise<void> {
+  if (ids.length === 0) return;
+  await db('drops')
+    .where({ state: 'held' })
+    .whereIn('id', [...ids])
+    .whereNull('leaseOwner')
+    .update({ nextTryAt: now(db) });
 }

@@ -23,6 +23,8 @@ export const JOB_KINDS = [
   'tell',
   /** Live videos of a channel, read again at the site from time to time. */
   'read live',
+  /** Videos of a channel that are held, looked at together from time to time. */
+  'watch held',
   /** What has changed of a live video, given to its site; of a drop. */
   'give',
   /** What a person does with many videos at once. */

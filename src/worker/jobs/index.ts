@@ -13,6 +13,7 @@ import { readCut } from './read-cut';
 import { readLive } from './read-live';
 import { tellDue } from './tell';
 import { tidy } from './tidy';
+import { watchHeld } from './watch-held';
 
 /** The work of each kind of job. */
 export const JOB_WORK: Record<JobKind, JobWork> = {
@@ -24,6 +25,7 @@ export const JOB_WORK: Record<JobKind, JobWork> = {
   picture: makePicture,
   playlists: keepPlaylists,
   'read live': readLive,
+  'watch held': watchHeld,
   give,
   tell: tellDue,
   many: manyWork,

@@ -1,13 +1,17 @@
-import { readAgain } from '@/desk/differences/read-again';
+import { ValidationError } from 'yup';
+import { restBetweenRounds } from '@/core/work';
+import { readAgain, readManyAgain } from '@/desk/differences/read-again';
 import { log } from '@/desk/log';
-import { isOpenToUs } from '@/desk/site/session';
-import { AllowanceSpent, SiteError } from '@/sites/contract';
+import { isOpenToUs, site } from '@/desk/site/session';
+import { AllowanceSpent, type SiteAdapter, SiteError } from '@/sites/contract';
 import { database, transaction } from '@/store/database';
 import { liveToRead } from '@/store/drop/claims';
 import { takePartsToRetry } from '@/store/drop/parts';
+import type { Drop } from '@/store/drop/shape';
 import { askForJobsAnew } from '@/store/queue/jobs';
 import { settings } from '@/store/settings';
-import { channelById } from '@/store/site/channels';
+import { allowancesOf } from '@/store/site/allowances';
+import { type Channel, channelById } from '@/store/site/channels';
 import type { JobWork } from './job-work';
 
 const AT_ONCE = 20;
@@ -35,20 +39,57 @@ export const readLive: JobWork = {
     const { readSeconds } = settings();
     if (readSeconds === 0 || !channel || !isOpenToUs(channel)) return {};
     const again = Math.min(EVERY_SECONDS, readSeconds);
+    const { lookAtMany } = site(channel.site);
     await transaction(async (trx) => askForJobsAnew(trx, 'give', await takePartsToRetry(trx, channel.id, AT_ONCE)));
-    for (const drop of await liveToRead(db, channel.id, readSeconds, AT_ONCE, leftNow())) {
-      if (signal.aborted) return { again };
-      try {
-        await readAgain(drop, channel);
-      } catch (error) {
-        if (error instanceof AllowanceSpent) return { again: Math.max(EVERY_SECONDS, error.seconds) };
-        if (!(error instanceof SiteError)) throw error;
-        // A site that is not there now is asked another time.
-        log.info({ drop: drop.id, why: error.message }, 'live video not read');
-        leftUntil.set(drop.id, Date.now() + LEFT_MILLISECONDS);
-        return { again };
-      }
+    const due = await liveToRead(db, channel.id, readSeconds, lookAtMany?.atOnce ?? AT_ONCE, leftNow());
+    let requests = 0;
+    try {
+      if (lookAtMany && due.length > 1 && (await readTogether(due, channel, lookAtMany))) requests = 1;
+      else
+        for (const drop of due) {
+          if (signal.aborted) return { again };
+          requests += 1;
+          if (!(await readAlone(drop, channel))) return { again };
+        }
+    } catch (error) {
+      if (error instanceof AllowanceSpent) return { again: Math.max(EVERY_SECONDS, error.seconds) };
+      throw error;
     }
-    return { again };
+    if (requests === 0) return { again };
+    return { again: restBetweenRounds(await allowancesOf(db, channel.accountId), 'read', requests, again) };
   },
 };
+
+/** What a site says or does not say; anything else is our own fault. */
+const isOfSite = (error: unknown): error is Error =>
+  (error instanceof SiteError && !(error instanceof AllowanceSpent)) || error instanceof ValidationError;
+
+/** Whether the site could tell of all of them at once. */
+async function readTogether(
+  drops: readonly Drop[],
+  channel: Channel,
+  lookAtMany: NonNullable<SiteAdapter['lookAtMany']>,
+): Promise<boolean> {
+  try {
+    await readManyAgain(drops, channel, lookAtMany);
+    return true;
+  } catch (error) {
+    if (!isOfSite(error)) throw error;
+    // One of them may be at fault: each is asked for alone.
+    log.info({ channel: channel.id, why: error.message }, 'live videos not read together');
+    return false;
+  }
+}
+
+/** Whether the site could tell of it; where not, it is left for a while, so that it keeps no others from being read. */
+async function readAlone(drop: Drop, channel: Channel): Promise<boolean> {
+  try {
+    await readAgain(drop, channel, [], 'read');
+    return true;
+  } catch (error) {
+    if (!isOfSite(error)) throw error;
+    log.info({ drop: drop.id, why: error.message }, 'live video not read');
+    leftUntil.set(drop.id, Date.now() + LEFT_MILLISECONDS);
+    return false;
+  }
+}

@@ -14,7 +14,7 @@ export const clear: Step = async (context) => {
   const { drop, adapter, session, profile, now } = context;
   // After something was turned down in review, all of it goes once more, as it is now.
   if (await isForgotten(context)) await giveParts(context, drop.siteVideoId ?? '');
-  const { checks, matches, versions } = await adapter.status(session, drop.siteVideoId ?? '');
+  const { checks, matches, versions } = (await adapter.look(session, drop.siteVideoId ?? '')).status;
   await transaction((trx) => hearOfMatches(trx, drop, matches));
   await keepVersions(context, versions);
   if (profile.abilities.review) await hearOfReview(context, checks);

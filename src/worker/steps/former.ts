@@ -40,7 +40,7 @@ export async function narrowFormer(context: StepContext): Promise<void> {
   if (!isWider(former.openedTo, end)) return;
   await adapter.showTo(session, former.siteVideoId, end, password);
   // Until the site says so itself, it is asked again with each step.
-  const { privacy } = await adapter.status(session, former.siteVideoId);
+  const { privacy } = (await adapter.look(session, former.siteVideoId)).status;
   if (isWider(privacy, end)) return;
   const narrowed = { ...former, openedTo: end };
   await keep({ former: narrowed });

@@ -21,7 +21,7 @@ const LEAD_SECONDS = 2;
 const LAST_LOOK_SECONDS = 60;
 /** So long before its moment a site is told of it at the latest; after that, Kettle Drop opens the video itself. */
 const TELL_SECONDS = 4;
-/** Far from its moment it is looked at so often, and nearer than the second so often. */
+/** Far from its moment it is looked at so often, and nearer than the second so often; between that, many are looked at together. */
 const BETWEEN_LOOKS_SECONDS = 3600;
 const NEAR_SECONDS = 3600;
 const BETWEEN_NEAR_LOOKS_SECONDS = 600;
@@ -69,7 +69,7 @@ export const hold: Step = async (context) => {
 /** Whether the site has opened it by itself, at the time that it was told: then nothing was missed, whoever was off here. */
 async function siteOpenedIt({ drop, adapter, session }: StepContext, { end }: MeantWords): Promise<boolean> {
   if (!drop.siteOpensAt) return false;
-  return (await adapter.status(session, drop.siteVideoId ?? '')).privacy === end;
+  return (await adapter.look(session, drop.siteVideoId ?? '')).status.privacy === end;
 }
 
 /** Waits for a moment that is to come: at a distance by looking again, near it to the millisecond. */
@@ -96,8 +96,10 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
       const looksAgain = left > TELL_SECONDS ? untilNoneArrives(context, aimOf(meant, until)) : undefined;
       if (looksAgain) return looksAgain;
     }
+    const nearAt = left - NEAR_SECONDS - LAST_LOOK_SECONDS;
     const look = left > LAST_LOOK_SECONDS + 1 ? left - LAST_LOOK_SECONDS : left - LEAD_SECONDS;
-    const between = left > NEAR_SECONDS + LAST_LOOK_SECONDS ? BETWEEN_LOOKS_SECONDS : BETWEEN_NEAR_LOOKS_SECONDS;
+    const far = context.adapter.lookAtMany ? LOOKS_WITHOUT_TIME_SECONDS : BETWEEN_LOOKS_SECONDS;
+    const between = nearAt > 0 ? Math.min(far, Math.max(BETWEEN_NEAR_LOOKS_SECONDS, nearAt)) : BETWEEN_NEAR_LOOKS_SECONDS;
     return { again: Math.min(between, look), fields: { opensAt: until, waiting: undefined } };
   }
   for (let at = now; at < until; at = await databaseTime(database())) await pause(until.getTime() - at.getTime());
@@ -152,7 +154,7 @@ async function keepTime(context: StepContext, meant: MeantWords, until: Date, st
   drop.siteOpensAt = until;
   const asked = () => openAt(session, siteVideoId, until, meant.end, showing);
   await askOfSight(context, aimOf(meant, until), asked);
-  const { opensAt } = await adapter.status(session, siteVideoId);
+  const { opensAt } = (await adapter.look(session, siteVideoId)).status;
   if (opensAt?.getTime() === until.getTime()) return confirmTime(context, until);
   await keepNoTime(context, meant);
   throw new SnagFound('difference', `${profile.name} does not keep the time that it was told`, 'Try again');

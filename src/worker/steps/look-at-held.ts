@@ -1,11 +1,11 @@
-import { isWider, OPEN_TO, openEnd } from '@/core/drop';
+import { OPEN_TO, openEnd } from '@/core/drop';
 import { differencesOf } from '@/core/parts';
-import { needsPerson } from '@/core/rights';
 import type { MeantWords } from '@/desk/drop/meant';
 import { hearOfMatches } from '@/desk/rights/hear-of-matches';
 import type { SiteStatus } from '@/sites/contract';
 import { transaction } from '@/store/database';
 import { onItsWay } from './ask';
+import { foundThere, hasOtherTime, isOpenedThere } from './held-there';
 import { narrow } from './narrow';
 import { SnagFound, type StepContext, type StepEnd } from './step';
 
@@ -31,8 +31,8 @@ export async function lookAtHeld(
   meant: MeantWords,
 ): Promise<{ status: SiteStatus; openedByIt: boolean; ends?: StepEnd }> {
   const { drop, adapter, session, profile, now, keep } = context;
-  const status = await adapter.status(session, drop.siteVideoId ?? '');
-  const { privacy, opensAt, matches, checks } = status;
+  const { status } = await adapter.look(session, drop.siteVideoId ?? '');
+  const { privacy, opensAt, matches } = status;
   await transaction((trx) => hearOfMatches(trx, drop, matches));
   const told = drop.siteOpensAt;
   if (told && opensAt?.getTime() === told.getTime()) await confirmTime(context, told);
@@ -40,7 +40,7 @@ export async function lookAtHeld(
   const openedByIt = privacy === meant.end && apart !== undefined && apart <= CLOCKS_APART_SECONDS;
   if (openedByIt) return { status, openedByIt };
   const ours = onItsWay(drop.asking, now).length > 0;
-  if (!profile.opensItself && isWider(privacy, drop.openedTo ?? 'private')) {
+  if (isOpenedThere(drop, status, profile)) {
     await keep({ openedTo: privacy });
     drop.openedTo = privacy;
     if (ours) return { status, openedByIt, ends: (await narrow(context, meant)) ?? { again: 1, fields: {} } };
@@ -52,7 +52,7 @@ export async function lookAtHeld(
       { parts: ['privacy'], differences },
     );
   }
-  if (profile.keepsTime && opensAt?.getTime() !== told?.getTime()) {
+  if (hasOtherTime(drop, status, profile)) {
     // Told, and not so yet: the site may not have taken it, or does so still.
     const isAsItWas = opensAt?.getTime() === drop.confirmedOpensAt?.getTime();
     // What the site has now; from here on it is told again.
@@ -67,8 +67,9 @@ export async function lookAtHeld(
       );
     }
   }
-  if (checks.verdict === 'found' && (checks.of !== 'rights' || matches === undefined || matches.some(needsPerson))) {
-    const { of, what, remedy, asks, owner } = checks;
+  const found = foundThere(status);
+  if (found) {
+    const { of, what, remedy, asks, owner } = found;
     throw new SnagFound(of, what, remedy, { asks, owner });
   }
   return { status, openedByIt };

@@ -114,14 +114,14 @@ async function isTooLate({ drop, adapter, session, now }: StepContext, meant: Me
   const instant = meant.opensAt && instantOf(meant.opensAt);
   const byTime = !drop.openAsked && drop.releasedFor === meant.releaseKey;
   if (!instant || !byTime || !isMissed(instant, now, meant.lateAtMost)) return false;
-  return (await adapter.status(session, drop.siteVideoId ?? '')).privacy !== meant.end;
+  return (await adapter.look(session, drop.siteVideoId ?? '')).status.privacy !== meant.end;
 }
 
 /** Whether a site that was told the time has opened the video, to those who are to see it. */
 async function siteHasOpened({ adapter, session, drop }: StepContext, end: End): Promise<boolean> {
   for (let tries = 0; tries < SITE_OPENS_TRIES; tries += 1) {
     if (tries > 0) await pause(SITE_OPENS_MILLISECONDS);
-    const { privacy } = await adapter.status(session, drop.siteVideoId ?? '');
+    const { privacy } = (await adapter.look(session, drop.siteVideoId ?? '')).status;
     if (privacy === end) return true;
   }
   return false;

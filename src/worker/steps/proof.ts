@@ -66,7 +66,7 @@ export const proof: Step = async (context) => {
   const rendition = drop.renditionId ? await renditionById(database(), drop.renditionId) : undefined;
   const kept = await partsOfDrop(database(), drop);
   const showing = toCompare(meantShowing(meant, profile, rendition?.digest), atSite(kept));
-  const reading = await adapter.readBack(session, siteVideoId);
+  const { shown: reading } = await adapter.look(session, siteVideoId);
   const all = differences(showing, reading);
   const found = drop.liveAt ? all.filter(({ part }) => isGivenNow(part, kept, context)) : all;
   if (found.length > 0) {

@@ -6,7 +6,7 @@ import { keepVersions } from './versions';
 /** Towards settled: the site has finished processing. */
 export const settle: Step = async (context) => {
   const { drop, adapter, session, now, record, channel, profile } = context;
-  const { state, versions } = await adapter.status(session, drop.siteVideoId ?? '');
+  const { state, versions } = (await adapter.look(session, drop.siteVideoId ?? '')).status;
   await keepVersions(context, versions);
   switch (state.stage) {
     case 'ready':

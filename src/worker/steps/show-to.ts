@@ -10,7 +10,7 @@ export async function showTo(context: StepContext, end: End, password = ''): Pro
   const { drop, adapter, session, now, keep } = context;
   const siteVideoId = drop.siteVideoId ?? '';
   await askOfSight(context, end, () => adapter.showTo(session, siteVideoId, end, password));
-  const { privacy } = await adapter.status(session, siteVideoId);
+  const { privacy } = (await adapter.look(session, siteVideoId)).status;
   if (privacy !== end) return lookAgain(drop, now, 'processing', { progress: { says: 'waiting for the site' } });
   await keep({ confirmedTo: end });
   drop.confirmedTo = end;

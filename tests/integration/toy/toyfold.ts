@@ -42,7 +42,9 @@ export const toyfold: SiteAdapter = {
       },
     },
   ],
-  status: async () => ({ state: { stage: 'ready' }, checks: { verdict: 'passed' }, privacy: 'private' }),
   showTo: async () => undefined,
-  readBack: async (_, id) => ({ ...there.get(id), privacy: 'private' }),
+  look: async (_, id) => ({
+    status: { state: { stage: 'ready' }, checks: { verdict: 'passed' }, privacy: 'private' },
+    shown: { ...there.get(id), privacy: 'private' },
+  }),
 };

@@ -1,0 +1,64 @@
+import { restBetweenRounds } from '@/core/work';
+import { log } from '@/desk/log';
+import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
+import { AllowanceSpent, type SiteAdapter, type SiteLook } from '@/sites/contract';
+import { database } from '@/store/database';
+import { heldToWatch, lookAtHeldNow } from '@/store/drop/held';
+import type { Drop } from '@/store/drop/shape';
+import { settings } from '@/store/settings';
+import { allowancesOf } from '@/store/site/allowances';
+import { allChannels, channelById } from '@/store/site/channels';
+import { isAsLeft } from '../steps/held-there';
+import type { JobWork } from './job-work';
+
+/** Where nothing can be watched, it is looked so often whether it can. */
+const NOT_NOW_SECONDS = 60;
+
+/**
+ * Looks at all that a channel holds, many videos in one request, and has a worker see to those that are not as they were left. A
+ * site that tells only of one video at a time is asked for each when its drop is due.
+ */
+export const watchHeld: JobWork = {
+  everySeconds: NOT_NOW_SECONDS,
+  async run({ job, signal }) {
+    const db = database();
+    const { watchSeconds } = settings();
+    const channel = await channelById(db, job.subject);
+    const { lookAtMany, profile } = channel ? site(channel.site) : {};
+    if (watchSeconds === 0 || !channel || !lookAtMany || !profile || !isOpenToUs(channel)) return {};
+    let requests = 0;
+    try {
+      for await (const drops of heldToWatch(db, channel.id, lookAtMany.atOnce)) {
+        if (signal.aborted) return {};
+        requests += 1;
+        const looks = await looksAt(lookAtMany, channel.accountId, drops);
+        const others = drops.filter((drop) => !isAsLeft(drop, looks.get(drop.siteVideoId ?? '')?.status, profile));
+        await lookAtHeldNow(
+          db,
+          others.map(({ id }) => id),
+        );
+      }
+    } catch (error) {
+      if (error instanceof AllowanceSpent) return { again: Math.max(watchSeconds, error.seconds) };
+      // What is held is looked at one by one, too, later: nothing is missed for good.
+      log.info({ channel: channel.id, why: (error as Error).message }, 'what is held was not looked at');
+      return {};
+    }
+    // Other channels of the account take as much of its allowance.
+    const { accountId } = channel;
+    const sharers = (await allChannels(db)).filter((each) => each.accountId === accountId).length;
+    const allowances = await allowancesOf(db, accountId);
+    return { again: restBetweenRounds(allowances, 'look', Math.max(1, requests) * sharers, watchSeconds) };
+  },
+};
+
+/** What a site says of drops now, by the ids that it gave them. */
+const looksAt = (
+  lookAtMany: NonNullable<SiteAdapter['lookAtMany']>,
+  accountId: string,
+  drops: readonly Drop[],
+): Promise<ReadonlyMap<string, SiteLook>> =>
+  lookAtMany.look(
+    sessionFor(accountId, 'look'),
+    drops.flatMap(({ siteVideoId }) => siteVideoId ?? []),
+  );

@@ -12,6 +12,8 @@ type Told = { about: string[] } | { line: 'there' | 'lost'; gap: boolean };
 const NAME = 'kettle changes';
 const LONGEST_AGO = 10 * 60_000;
 const REOPEN_MILLISECONDS = 2000;
+/** Kettle Drop says each 15 s that it is there; a line on which nothing has come for so long is dead, though nobody has ended it. */
+const QUIET_MILLISECONDS = 40_000;
 
 /**
  * Hears of changes by server-sent events, over one stream for all pages of a browser: it keeps no more than six lines to one
@@ -38,23 +40,50 @@ export function hearChanges(hearer: ChangeHearer): () => void {
       take(told);
       channel.postMessage(told);
     };
-    source.addEventListener('change', ({ data }) => tell({ about: JSON.parse(data) as string[] }));
+    const again = () => {
+      if (source === current) reopen();
+    };
+    const alive = () => {
+      clearTimeout(quiet);
+      quiet = setTimeout(() => {
+        tell({ line: 'lost', gap: false });
+        again();
+      }, QUIET_MILLISECONDS);
+    };
+    alive();
+    source.addEventListener('alive', alive);
+    source.addEventListener('change', ({ data }) => {
+      alive();
+      tell({ about: JSON.parse(data) as string[] });
+    });
     source.addEventListener('open', () => {
+      alive();
       tell({ line: 'there', gap: opened });
       opened = true;
     });
     source.addEventListener('error', () => {
       tell({ line: 'lost', gap: false });
       // Refused with a status, as by a server that is just starting, a stream is not opened again by itself.
-      if (source.readyState === EventSource.CLOSED && !ended.signal.aborted) setTimeout(reopen, REOPEN_MILLISECONDS);
+      if (source.readyState === EventSource.CLOSED) setTimeout(again, REOPEN_MILLISECONDS);
     });
     current = source;
   };
   const reopen = () => {
-    if (!ended.signal.aborted) stream();
+    if (ended.signal.aborted || !current) return;
+    current.close();
+    stream();
   };
   let current: EventSource | undefined;
-  ended.signal.addEventListener('abort', () => current?.close());
+  let quiet: ReturnType<typeof setTimeout> | undefined;
+  const online = () => {
+    if (current?.readyState !== EventSource.OPEN) reopen();
+  };
+  window.addEventListener('online', online);
+  ended.signal.addEventListener('abort', () => {
+    window.removeEventListener('online', online);
+    clearTimeout(quiet);
+    current?.close();
+  });
   const end = () => {
     ended.abort();
     channel.close();

@@ -97,7 +97,9 @@ describe('what is held', () => {
     await expect.poll(asked).toBe(1);
     // It rests for a minute, not for a second.
     await expect
-      .poll(async () => (await database()('jobs').where({ kind: 'watch held' }).max({ at: 'nextTryAt' }).first())?.at.getTime())
+      .poll(async () =>
+        (await database()('jobs').where({ kind: 'watch held' }).max({ at: 'nextTryAt' }).first())?.at.getTime(),
+      )
       .toBeGreaterThan(Date.now() + 30_000);
     expect(await asked()).toBe(1);
     expect(await stateOf('left-there.mp4')).toBe('held');

@@ -46,7 +46,9 @@ export const GET = guarded(async (request) => {
         quiet.abort();
         if (ended.signal.aborted) return controller.close();
         const about = JSON.stringify([...changed]);
-        controller.enqueue(encoder.encode(changed.size > 0 ? `event: change\ndata: ${about}\n\n` : ': alive\n\n'));
+        controller.enqueue(
+          encoder.encode(changed.size > 0 ? `event: change\ndata: ${about}\n\n` : 'event: alive\ndata: 1\n\n'),
+        );
         changed.clear();
       },
       cancel: end,

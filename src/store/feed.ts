@@ -1,5 +1,6 @@
 import { inSeconds, now } from '@/store/clock';
 import type { Database } from '@/store/database';
+import { deleteInSteps } from '@/store/in-steps';
 
 /**
  * What a change is about: a video (its words, cut, markers or drops), the channels, the layers and the link shelf, whether
@@ -28,5 +29,5 @@ export async function entriesOfLast(db: Database, seconds: number): Promise<Feed
 
 /** Forgets entries that no open page can still be waiting for. */
 export async function forgetOldEntries(db: Database): Promise<void> {
-  await db('feed').where('at', '<', inSeconds(db, -KEPT_SECONDS)).delete();
+  await deleteInSteps(() => db('feed').where('at', '<', inSeconds(db, -KEPT_SECONDS)));
 }

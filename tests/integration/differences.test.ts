@@ -7,6 +7,7 @@ import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { importMarkers } from '@/desk/video/markers';
+import { lookAtChannels } from '@/desk/views/look';
 import { lookAtDrop } from '@/desk/views/look-at-drop';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { database } from '@/store/database';
@@ -52,6 +53,7 @@ async function sent(fileName: string, channel = 'Marrow Quay', words: object = {
   return videoId;
 }
 
+const channelOf = (name: string): string => ids.get(name) ?? '';
 const dropOf = async (videoId: string) => {
   const sent = database()('drops').where({ videoId }).whereNot({ state: 'draft' }).first('id');
   const drop = await dropById(database(), (await sent)?.id);
@@ -103,6 +105,25 @@ describe('what a site shows otherwise than it was meant', () => {
     expect((await shownAt('left.mp4')).title).toBe('As they like it');
     expect((await lookAtSheet(videoId)).title).toBe('Left');
     await expect(settleDifferences(drop.id, { way: 'leave' })).rejects.toThrow('changed meanwhile');
+  });
+});
+
+describe('live videos', () => {
+  it('are read together, in one request for all that are due; how far that is, Channels says', async () => {
+    const videos = [await sent('together-0.mp4'), await sent('together-1.mp4')];
+    for (const id of videos) await untilState(id, 'live');
+    for (const id of videos) await untilShows(id, 0);
+    await database()('drops').whereIn('videoId', videos).update({ readAt: null });
+    await forgetAsked('lanternfold');
+    const round = async () => {
+      const accounts = (await lookAtChannels()).sites.flatMap((site) => site.accounts);
+      return accounts.flatMap(({ channels }) => channels).find(({ name }) => name === 'Marrow Quay')?.round;
+    };
+    await expect.poll(round).toMatchObject({ unread: 0, readSince: expect.any(String) });
+    const paths = (await askedOf('lanternfold')).map(({ method, path }) => `${method} ${path}`);
+    expect(paths).toContain('GET /api/videos');
+    const live = await database()('drops').where({ state: 'live', channelId: channelOf('Marrow Quay') });
+    expect(await round()).toMatchObject({ live: live.length });
   });
 });
 

@@ -157,10 +157,27 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
                 'not used yet'
               )}
             </p>
+            <Round round={channel.round} />
           </li>
         ))}
       </ul>
     </div>
+  );
+}
+
+/** How many videos of a channel are live, and how long one round takes in which all of them are read again. */
+function Round({ round: { live, unread, readSince } }: { round: AccountView['channels'][number]['round'] }) {
+  if (live === 0) return null;
+  return (
+    <p className="text-[13px] text-soft">
+      {live} live
+      {unread > 0 && ` · ${unread} not read again yet`}
+      {readSince && (
+        <>
+          {unread > 0 ? ' · the others' : ' · all'} read since <Moment at={readSince} />
+        </>
+      )}
+    </p>
   );
 }
 

@@ -1,14 +1,15 @@
 import { fieldInForce } from '@/core/defaults';
 import { database, transaction } from '@/store/database';
 import { forgetOldWaits } from '@/store/drop/events';
+import { forgetOldRequests } from '@/store/drop/site-requests';
 import { announce, forgetOldEntries } from '@/store/feed';
-import { videosAllLive } from '@/store/files/disk-use';
+import { type Habit, videosAllLive } from '@/store/files/disk-use';
 import { files } from '@/store/files/folder';
 import { idsInMaking, removeMaking } from '@/store/files/making';
 import { removeAskedFiles } from '@/store/files/removals';
 import { deleteMadeFile, renditionsAllLive } from '@/store/files/renditions';
 import { forgetOldNotices } from '@/store/notices/notices';
-import { askForJobs, jobsOf } from '@/store/queue/jobs';
+import { askForJobs, forgetOldJobs, jobsOf } from '@/store/queue/jobs';
 import { forgetOldChanges } from '@/store/record/changes';
 import { forgetOldManyActs } from '@/store/record/many-acts';
 import { videosById } from '@/store/record/videos';
@@ -16,7 +17,7 @@ import { settings } from '@/store/settings';
 import { forgetOldConnectRequests } from '@/store/site/accounts';
 import { allChannels } from '@/store/site/channels';
 import { DeskError } from '../desk-error';
-import { keptLayers, layersAt } from '../layers/layers';
+import { type KeptLayers, keptLayers, layersAt } from '../layers/layers';
 import { deleteAsked } from '../video/delete-video';
 import { deleteFilesOf } from './delete-files';
 
@@ -46,6 +47,8 @@ export async function tidyUp(): Promise<void> {
   await forgetOldWaits(db);
   await forgetOldNotices(db);
   await forgetOldManyActs(db);
+  await forgetOldRequests(db);
+  await forgetOldJobs(db);
   await deleteAsked();
   await deleteMadeOfLive();
   await deleteFilesOfLive();
@@ -54,12 +57,16 @@ export async function tidyUp(): Promise<void> {
   await removeAskedFiles(db);
 }
 
+/** Where it may be said that a habit is one: on a video itself, or in these series. */
+function whoseHabit({ series, defaults }: KeptLayers, field: 'deleteFile' | 'deleteMadeFiles'): Habit {
+  return { field, seriesIds: [...series.keys()].filter((id) => defaults.get(id)?.[field] === true) };
+}
+
 /** Deletes files that were made for sites, of videos whose habit that is, once all their drops are live. */
 async function deleteMadeOfLive(): Promise<void> {
   const db = database();
-  const made = await renditionsAllLive(db);
-  if (made.length === 0) return;
   const layers = await keptLayers(db);
+  const made = await renditionsAllLive(db, whoseHabit(layers, 'deleteMadeFiles'));
   const videos = new Map(
     (await videosById(db, [...new Set(made.map(({ videoId }) => videoId))])).map((video) => [video.id, video]),
   );
@@ -76,9 +83,8 @@ async function deleteMadeOfLive(): Promise<void> {
 /** Deletes the files of videos whose habit that is, once all their drops are live. */
 async function deleteFilesOfLive(): Promise<void> {
   const db = database();
-  const ids = await videosAllLive(db);
-  if (ids.length === 0) return;
   const layers = await keptLayers(db);
+  const ids = await videosAllLive(db, whoseHabit(layers, 'deleteFile'));
   for (const video of await videosById(db, ids)) {
     if (fieldInForce('deleteFile', layersAt(layers, video)).value !== true) continue;
     await transaction((trx) => deleteFilesOf(trx, video.id)).catch((error: unknown) => {

@@ -4,6 +4,7 @@ import { PARTS, type PartName } from '@/core/parts';
 import type { SiteAbilities } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
 import { type Database, database } from '@/store/database';
+import { liveRounds } from '@/store/drop/claims';
 import { dropsOf } from '@/store/drop/drops';
 import type { PartsAmiss } from '@/store/drop/parts';
 import type { Drop } from '@/store/drop/shape';
@@ -143,7 +144,11 @@ export async function lookAtMeasures(cutId: string): Promise<CutMeasures | undef
 /** Everything that Channels shows: each site with its accounts and their channels. */
 export async function lookAtChannels(): Promise<ChannelsView> {
   const db = database();
-  const [accounts, channels] = await Promise.all([allAccounts(db), allChannels(db)]);
+  const [accounts, channels, rounds] = await Promise.all([allAccounts(db), allChannels(db), liveRounds(db)]);
+  const roundOf = ({ id }: Channel) => {
+    const { live = 0, unread = 0, readSince } = rounds.get(id) ?? {};
+    return { live, unread, readSince: readSince?.toISOString() };
+  };
   const playlists = await playlistsOf(
     db,
     channels.map((channel) => channel.id),
@@ -166,6 +171,7 @@ export async function lookAtChannels(): Promise<ChannelsView> {
             .map((channel) => ({
               ...channelView(channel),
               lastUsedAt: channel.lastUsedAt?.toISOString(),
+              round: roundOf(channel),
               playlists: playlists
                 .filter((playlist) => playlist.channelId === channel.id)
                 .map(({ sitePlaylistId, title, videos }) => ({ id: sitePlaylistId, title, videos })),

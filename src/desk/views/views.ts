@@ -298,6 +298,8 @@ export interface ChannelsView {
       permits: string[];
       channels: (ChannelView & {
         lastUsedAt: string | undefined;
+        /** Its live videos: how many, how many were not read again yet, and since when the others all were. */
+        round: { live: number; unread: number; readSince: string | undefined };
         playlists: { id: string; title: string; videos: number }[];
       })[];
     }[];

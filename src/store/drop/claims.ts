@@ -41,6 +41,30 @@ export async function liveToRead(
   return rows.map(fromRow);
 }
 
+/** The live videos of a channel: how many, how many of them were not read since they opened, and since when all others were. */
+export interface LiveRound {
+  live: number;
+  unread: number;
+  readSince: Date | undefined;
+}
+
+/** How far the reading of live videos is, by channel. */
+export async function liveRounds(db: Database): Promise<Map<string, LiveRound>> {
+  const rows: { channelId: string; live: number; wereRead: number; readSince: Date | null }[] = await db('drops')
+    .where({ state: 'live' })
+    .whereNotNull('siteVideoId')
+    .groupBy('channelId')
+    .select('channelId')
+    .count({ live: '*', wereRead: 'readAt' })
+    .min({ readSince: 'readAt' });
+  return new Map(
+    rows.map(({ channelId, live, wereRead, readSince }) => [
+      channelId,
+      { live: Number(live), unread: Number(live) - Number(wereRead), readSince: readSince ?? undefined },
+    ]),
+  );
+}
+
 /** How often a drop was tried in vain. */
 export async function triesOfDrop(db: Database, id: string): Promise<number> {
   const row: { attempts: number } | undefined = await db('drops').where({ id }).first('attempts');

@@ -2,6 +2,7 @@ import type { Actor } from '@/core/actor';
 import { actorOf, type ByRow, byNow } from '@/store/actor';
 import { inSeconds, now } from '@/store/clock';
 import type { Database } from '@/store/database';
+import { deleteInSteps } from '@/store/in-steps';
 
 /** One step in a drop's history; these are only ever added. */
 export interface DropEvent {
@@ -31,5 +32,7 @@ const WAITS_KEPT_SECONDS = 30 * 24 * 3600;
 
 /** Forgets that drops once waited for their site; where they stood and what was done stays. */
 export async function forgetOldWaits(db: Database): Promise<void> {
-  await db('dropEvents').where({ kind: 'waits' }).where('at', '<', inSeconds(db, -WAITS_KEPT_SECONDS)).delete();
+  await deleteInSteps(() =>
+    db('dropEvents').where({ kind: 'waits' }).where('at', '<', inSeconds(db, -WAITS_KEPT_SECONDS)),
+  );
 }

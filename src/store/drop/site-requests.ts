@@ -1,5 +1,6 @@
-import { now } from '@/store/clock';
+import { inSeconds, now } from '@/store/clock';
 import type { Database } from '@/store/database';
+import { deleteInSteps } from '@/store/in-steps';
 
 /** A request that was made to a site for a drop, in short. */
 export interface SiteRequest {
@@ -60,4 +61,11 @@ export async function requestsOf(db: Database, dropId: string): Promise<KeptRequ
     .where({ dropId })
     .orderBy('id', 'desc')
     .select('id', 'at', 'method', 'purpose', 'status', 'milliseconds', 'times');
+}
+
+const KEPT_SECONDS = 90 * 24 * 3600;
+
+/** Forgets requests of some months ago. */
+export async function forgetOldRequests(db: Database): Promise<void> {
+  await deleteInSteps(() => db('siteRequests').where('at', '<', inSeconds(db, -KEPT_SECONDS)));
 }

@@ -66,13 +66,28 @@ export async function allOnDisk(db: Database): Promise<Pick<DiskUse, 'files' | '
   return { files: bytes(ofFiles?.bytes), made: bytes(ofMade?.bytes), videos: bytes(ofFiles?.videos) };
 }
 
+/** Something that a video may have as its own habit, or that of its series. */
+export interface Habit {
+  field: string;
+  /** Series that have it. */
+  seriesIds: readonly string[];
+}
+
+/** Videos that may have a habit: of few it is one, and of the others nothing else is read. */
+export const videosOfHabit = (db: Database, { field, seriesIds }: Habit) =>
+  db('videos')
+    .whereRaw("JSON_VALUE(??, ?) = 'true' OR JSON_VALUE(??, ?) = '1'", ['own', `$.${field}`, 'own', `$.${field}`])
+    .orWhereIn('seriesId', [...seriesIds])
+    .select('id');
+
 /**
  * Videos whose own files have done what they are for: everything of them that goes anywhere is live, and went there after the
  * last file came. One that was added since is still to be sent.
  */
-export async function videosAllLive(db: Database): Promise<string[]> {
+export async function videosAllLive(db: Database, habit: Habit): Promise<string[]> {
   const rows: { videoId: string }[] = await db('drops as d')
     .join('cuts as c', 'c.videoId', 'd.videoId')
+    .whereIn('d.videoId', videosOfHabit(db, habit))
     .whereNot('d.state', 'removed')
     .whereNull('c.goneAt')
     .groupBy('d.videoId')

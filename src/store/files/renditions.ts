@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { AS_IT_IS, type MadeBefore, type Recipe, recipeText } from '@/core/renditions';
 import { now } from '@/store/clock';
 import { type Database, fromJson, toJson } from '@/store/database';
+import { type Habit, videosOfHabit } from '@/store/files/disk-use';
 import { askToRemoveFiles } from '@/store/files/removals';
 import { newId } from '@/store/ids';
 
@@ -151,11 +152,12 @@ export async function isRenditionNeeded(db: Database, id: string): Promise<boole
 }
 
 /** Files that were made for drops that are all live. */
-export async function renditionsAllLive(db: Database): Promise<(Rendition & { videoId: string })[]> {
+export async function renditionsAllLive(db: Database, habit: Habit): Promise<(Rendition & { videoId: string })[]> {
   const rows: (Row & { videoId: string })[] = await db('renditions as r')
     .join('cuts as c', 'c.id', 'r.cutId')
     .where('r.state', 'ready')
     .whereNotNull('r.recipe')
+    .whereIn('c.videoId', videosOfHabit(db, habit))
     .whereExists(db('drops').whereRaw('?? = ??', ['drops.rendition_id', 'r.id']))
     .whereNotExists(db('drops').whereRaw('?? = ??', ['drops.rendition_id', 'r.id']).whereNot('drops.state', 'live'))
     .select([...columns.map((column) => `r.${column}`), 'c.videoId']);

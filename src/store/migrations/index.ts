@@ -23,6 +23,7 @@ import * as actsThatStop from './021-acts-that-stop';
 import * as parts from './022-parts';
 import * as who from './023-who';
 import * as actsThatPause from './024-acts-that-pause';
+import * as whatGrows from './025-what-grows';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -50,4 +51,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '022-parts': parts,
   '023-who': who,
   '024-acts-that-pause': actsThatPause,
+  '025-what-grows': whatGrows,
 };

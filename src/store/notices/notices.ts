@@ -3,6 +3,7 @@ import { byNow } from '@/store/actor';
 import { inSeconds, now } from '@/store/clock';
 import type { Database } from '@/store/database';
 import { newId } from '@/store/ids';
+import { deleteInSteps } from '@/store/in-steps';
 
 /** Something that a manager is told. */
 export interface Notice {
@@ -78,7 +79,7 @@ export async function seeNotices(db: Database, upTo: number): Promise<void> {
 
 /** Forgets what was told long ago. */
 export async function forgetOldNotices(db: Database): Promise<void> {
-  await db('notices').where('at', '<', inSeconds(db, -KEPT_SECONDS)).delete();
+  await deleteInSteps(() => db('notices').where('at', '<', inSeconds(db, -KEPT_SECONDS)));
 }
 
 /** A notice on its way to another program. */

@@ -1,6 +1,7 @@
 import { inSeconds, now } from '@/store/clock';
 import { type Database, fromJson, toJson } from '@/store/database';
 import { newId } from '@/store/ids';
+import { deleteInSteps } from '@/store/in-steps';
 import { type Claim, ClaimLost, claimed, claimRows, dueRows } from '@/store/queue/claims';
 
 /** Kinds of background work, each with what its subject is. */
@@ -252,4 +253,17 @@ export async function retryJobs(
   const query = db('jobs').where({ state: 'set aside' });
   if (by !== 'all') query.where({ kind: by.kind }).whereIn('subject', [...by.subjects]);
   return query.update({ ...afresh(db), priority: ASKED_PRIORITY });
+}
+
+/** Work that is asked for anew each time. Of other kinds, that it is done keeps it from being done once more. */
+const ASKED_ANEW: readonly JobKind[] = ['give', 'many'];
+const DONE_KEPT_SECONDS = 30 * 24 * 3600;
+
+/** Forgets work that was done some weeks ago, and would be asked for anew. */
+export async function forgetOldJobs(db: Database): Promise<void> {
+  for (const kind of ASKED_ANEW) {
+    await deleteInSteps(() =>
+      db('jobs').where({ state: 'done', kind }).where('endedAt', '<', inSeconds(db, -DONE_KEPT_SECONDS)),
+    );
+  }
 }

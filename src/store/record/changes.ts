@@ -2,6 +2,7 @@ import type { Who } from '@/core/actor';
 import { actorNow, byNow } from '@/store/actor';
 import { inSeconds } from '@/store/clock';
 import type { Database } from '@/store/database';
+import { deleteInSteps } from '@/store/in-steps';
 
 /** A change that a person made to a video, a layer of defaults or the link shelf: the field with its value before and after, as JSON. */
 export interface Change {
@@ -92,9 +93,12 @@ export async function markChange(db: Database, id: number, state: 'made' | 'undo
   await db('changes').where({ id }).update({ state });
 }
 
-const DROPPED_KEPT_SECONDS = 30 * 24 * 3600;
+const DAY = 24 * 3600;
+const KEPT_SECONDS = { dropped: 30 * DAY, undone: 365 * DAY, made: 365 * DAY };
 
-/** Forgets changes that can be neither undone nor made again any more, some weeks after they were made. */
+/** Forgets changes that can be neither undone nor made again any more, some weeks after they were made, and all after a year. */
 export async function forgetOldChanges(db: Database): Promise<void> {
-  await db('changes').where({ state: 'dropped' }).where('at', '<', inSeconds(db, -DROPPED_KEPT_SECONDS)).delete();
+  for (const [state, seconds] of Object.entries(KEPT_SECONDS)) {
+    await deleteInSteps(() => db('changes').where({ state }).where('at', '<', inSeconds(db, -seconds)));
+  }
 }

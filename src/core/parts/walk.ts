@@ -94,9 +94,6 @@ export function changedFields(was: PartsGiven, is: PartsGiven, titleOf: (id: str
 /** Parts with texts that a search finds. */
 export const partsWithTexts = (): PartName[] => partNames().filter((part) => partOf(part).texts);
 
-/** The texts in a part that a search finds. */
-export const textsIn = (part: PartName, value: PartValues[PartName]): string[] => partOf(part).texts?.(value) ?? [];
-
 /** One field in which a site shows something else than was meant, both in words. */
 export interface Difference {
   part: PartName;

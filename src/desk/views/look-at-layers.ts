@@ -1,7 +1,7 @@
 import { fieldsTaken } from '@/core/declarations';
 import { inForce, type LayerAt, partsByPattern, patternFinding, sourceWords } from '@/core/defaults';
 import { dayInWords } from '@/core/fitting';
-import { partsWithTexts, textsIn } from '@/core/parts';
+import { partsWithTexts } from '@/core/parts';
 import { shelfNamesIn } from '@/core/words';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { type Database, database } from '@/store/database';
@@ -161,16 +161,9 @@ export async function lookAtLinks(): Promise<LinksView> {
     for (const link of usedBy(own)) uses.push({ link, kind: 'video', videoId: id, says: title });
   }
   const shelf = new Map(links.map((link) => [link.name, link]));
-  const seen = new Set<string>();
-  for (const { videoId, channelId, shelf: sentWith, part, given } of sent) {
-    for (const [link, { url }] of Object.entries(sentWith)) {
-      // A site that takes no links, or a text by hand, has left it out; one that stands in two parts is used once.
-      const use = `${channelId} ${videoId} ${link}`;
-      if (seen.has(use) || !textsIn(part, given).some((text) => text.includes(url))) continue;
-      seen.add(use);
-      const says = `${titles.get(videoId) ?? ''} on ${names.get(channelId)?.name ?? ''}`;
-      uses.push({ link, kind: 'sent', videoId, says, older: shelf.get(link)?.url === url ? undefined : url });
-    }
+  for (const { videoId, channelId, link, url } of sent) {
+    const says = `${titles.get(videoId) ?? ''} on ${names.get(channelId)?.name ?? ''}`;
+    uses.push({ link, kind: 'sent', videoId, says, older: shelf.get(link)?.url === url ? undefined : url });
   }
   return {
     ...steps,

@@ -252,22 +252,36 @@ export async function givenTo(db: Database, dropId: string): Promise<GivenPart[]
   return rows.filter(({ part }) => isPartName(part)).map((row) => ({ ...row, value: JSON.parse(row.value) }));
 }
 
-/** The links of the shelf that drops at a site were sent with, beside each of the parts named that it was given. */
-export async function linksSent(
-  db: Database,
-  parts: readonly PartName[],
-): Promise<(Pick<Drop, 'videoId' | 'channelId'> & { shelf: Shelf; part: PartName; given: PartValues[PartName] })[]> {
-  const rows: { videoId: string; channelId: string; part: PartName; given: string; shelf: string | null }[] = await db(
-    'drops',
-  )
+/** A link of the shelf that stands in what a site was given. */
+export interface SentLink extends Pick<Drop, 'videoId' | 'channelId'> {
+  /** Its name on the shelf when it was sent. */
+  link: string;
+  /** The address that went out. */
+  url: string;
+}
+
+/**
+ * The links of the shelf that stand in one of the parts named of what drops at a site were given; no text is read for it.
+ * A site that takes no links, or a text by hand, has left out what the drop was sent with.
+ */
+export async function linksSent(db: Database, parts: readonly PartName[]): Promise<SentLink[]> {
+  const rows: { videoId: string; channelId: string; url: string; shelf: string }[] = await db('drops')
     .join('dropParts', (on) => on.on('drops.id', 'dropParts.dropId').andOn('drops.round', 'dropParts.round'))
-    .select('videoId', 'channelId', 'part', 'given')
-    .select({ shelf: db.raw(`JSON_EXTRACT(??, '$.shelf')`, ['sentWith']) })
+    .joinRaw(
+      `JOIN JSON_TABLE(JSON_EXTRACT(??, '$.shelf.*'), '$[*]' COLUMNS (url TEXT PATH '$.url')) AS used ON LOCATE(BINARY ??, ??) > 0`,
+      ['drops.sentWith', 'used.url', 'dropParts.given'],
+    )
+    .distinct('videoId', 'channelId', 'used.url')
+    .select({ shelf: db.raw(`JSON_EXTRACT(??, '$.shelf')`, ['drops.sentWith']) })
     .whereNotNull('sentWith')
     .whereNotIn('state', ['draft', 'removed'])
     .whereIn('part', [...parts])
-    .whereNotNull('given');
-  return rows.map((row) => ({ ...row, given: JSON.parse(row.given), shelf: fromJson<Shelf>(row.shelf) ?? {} }));
+    .orderBy(['videoId', 'channelId', 'url']);
+  return rows.flatMap(({ shelf, ...row }) =>
+    Object.entries(fromJson<Shelf>(shelf) ?? {}).flatMap(([link, { url }]) =>
+      url === row.url ? [{ ...row, link }] : [],
+    ),
+  );
 }
 
 /** Parts of a live video that are not as they should be at its site. */

@@ -25,17 +25,13 @@ export async function lookAtHeldOfAccount(db: Database, accountId: string): Prom
 /** What is in hand so soon need not be looked at before. */
 const SOON_SECONDS = 5;
 
-/**
- * Drops of a channel that are held at their site, in nobody's hands, and with nothing on its way that would change who sees them;
- * so many at a time.
- */
+/** Drops of a channel that are held at their site and in nobody's hands, so many at a time. */
 export async function* heldToWatch(db: Database, channelId: string, atOnce: number): AsyncGenerator<Drop[]> {
   for (let after = ''; ; ) {
     const rows: Row[] = await db('drops')
       .select(columns)
       .where({ channelId, state: 'held' })
       .whereNotNull('siteVideoId')
-      .whereNull('asking')
       .where((query) => query.whereNull('leaseUntil').orWhere('leaseUntil', '<', now(db)))
       .where('nextTryAt', '>', inSeconds(db, SOON_SECONDS))
       .where('id', '>', after)
@@ -55,6 +51,6 @@ export async function lookAtHeldNow(db: Database, ids: readonly string[]): Promi
   await db('drops')
     .where({ state: 'held' })
     .whereIn('id', [...ids])
-    .whereNull('leaseOwner')
+    .where((query) => query.whereNull('leaseUntil').orWhere('leaseUntil', '<', now(db)))
     .update({ nextTryAt: now(db) });
 }

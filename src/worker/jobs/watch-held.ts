@@ -2,12 +2,14 @@ import { restBetweenRounds } from '@/core/work';
 import { log } from '@/desk/log';
 import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
 import { AllowanceSpent, type SiteAdapter, type SiteLook } from '@/sites/contract';
+import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
 import { heldToWatch, lookAtHeldNow } from '@/store/drop/held';
 import type { Drop } from '@/store/drop/shape';
 import { settings } from '@/store/settings';
 import { allowancesOf } from '@/store/site/allowances';
 import { allChannels, channelById } from '@/store/site/channels';
+import { onItsWay } from '../steps/ask';
 import { isAsLeft } from '../steps/held-there';
 import type { JobWork } from './job-work';
 
@@ -31,8 +33,12 @@ export const watchHeld: JobWork = {
       for await (const drops of heldToWatch(db, channel.id, lookAtMany.atOnce)) {
         if (signal.aborted) return {};
         requests += 1;
+        const now = await databaseTime(db);
         const looks = await looksAt(lookAtMany, channel.accountId, drops);
-        const others = drops.filter((drop) => !isAsLeft(drop, looks.get(drop.siteVideoId ?? '')?.status, profile));
+        // What we have just asked for may be so already, or not yet: whoever has asked sees to that.
+        const others = drops
+          .filter(({ asking }) => onItsWay(asking, now).length === 0)
+          .filter((drop) => !isAsLeft(drop, looks.get(drop.siteVideoId ?? '')?.status, profile));
         await lookAtHeldNow(
           db,
           others.map(({ id }) => id),

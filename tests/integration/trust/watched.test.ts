@@ -78,6 +78,9 @@ describe('what is held', () => {
   });
 
   it('is told of when its time was changed, a rights match was found, or it is gone', async () => {
+    // That no answer came to something long ago keeps it from nothing.
+    const asking = JSON.stringify([{ aim: 'private', at: new Date(Date.now() - 3_600_000).toISOString(), key: 'old' }]);
+    await database()('drops').where({ videoId: ids['moved.mp4'] }).update({ asking });
     await changedAt('lanternfold', 'moved.mp4', { opensAt: new Date(Date.now() + 600_000).toISOString() });
     const match = { id: 'm1', owner: 'Harbour Lane Music', work: 'Slow Tide', from: 0, to: 1, wants: 'share' };
     await changedAt('lanternfold', 'matched.mp4', { matches: [{ ...match, state: 'open' }], checks: 'matched' });

@@ -229,7 +229,11 @@ describe('a live video', () => {
     await untilState(broken, 'live');
     await untilState(other, 'live');
     const { siteVideoId } = await dropOf(broken);
-    await setFaultsAt('lanternfold', { kind: 'answer', path: `/api/videos/${siteVideoId}`, status: 500, times: 1000 });
+    const failing = { kind: 'answer', status: 500 };
+    // Neither alone, nor together with others.
+    const paths = [`/api/videos/${siteVideoId}`, '/api/videos?ids'];
+    await setFaultsAt('lanternfold', ...paths.map((path) => ({ ...failing, path })));
+    await database()('drops').whereIn('videoId', [broken, other]).update({ readAt: null });
     await changedAt('lanternfold', 'read-all-the-same.mp4', { title: 'Changed there' });
     await untilShows(other, 1);
   });

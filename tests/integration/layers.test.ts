@@ -419,6 +419,12 @@ describe('what was sent', () => {
     expect(uses?.filter(({ kind }) => kind === 'sent')).toEqual([
       expect.objectContaining({ videoId, older: 'https://plans.example/2' }),
     ]);
+    // What stands in nothing that the site was given is no use of it, though the drop was sent with it.
+    const textThere = () => database()('dropParts').where({ dropId: id, part: 'text' });
+    const kept = await textThere().first('given');
+    await textThere().update({ given: '"https://PLANS.example/2"' });
+    expect((await lookAtLinks()).links.flatMap((link) => link.uses).filter(({ kind }) => kind === 'sent')).toEqual([]);
+    await textThere().update(kept);
     await editSeries(series, { name: 'Bilge Talks' });
     // A change of the record goes out with the defaults that were in force.
     await editVideo(videoId, { summary: 'Sent, mended.' });

@@ -7,6 +7,7 @@ import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { closeDatabase, database } from '@/store/database';
 import { claimDrops } from '@/store/drop/claims';
 import { makeDrop } from '@/store/drop/drops';
+import { claimRows } from '@/store/queue/claims';
 import { makeVideo } from '@/store/record/videos';
 import { endProcess, processEnvironment, startProcess } from '../../bin/setup/processes.mjs';
 import { makeClip } from '../setup/clips';
@@ -55,6 +56,21 @@ describe('three workers on one database', () => {
     expect(each).toHaveLength(24);
     expect(new Set(each).size).toBe(24);
     await database()('videos').whereIn('id', made).delete();
+  });
+
+  it('take nothing that has moved on since it was read, though it is due in another state', async () => {
+    const [one = '', two = ''] = await videosWithDrops(2, 'clearing');
+    await database()('drops').where({ videoId: two }).update({ state: 'landing' });
+    const rows = await database()('drops').whereIn('videoId', [one, two]).select('id', 'videoId');
+    const idOf = (videoId: string): string => rows.find((row) => row.videoId === videoId)?.id ?? '';
+    const read = [
+      { id: idOf(one), state: 'landing' },
+      { id: idOf(two), state: 'landing' },
+      { id: 'nowhere', state: 'clearing' },
+    ];
+    const claims = await claimRows('drops', async () => read, 'one', 60);
+    expect(claims.map(({ id }) => id)).toEqual([idOf(two)]);
+    await database()('videos').whereIn('id', [one, two]).delete();
   });
 
   it('take no more of one channel at a time than it may have', async () => {

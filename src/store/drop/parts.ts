@@ -3,7 +3,6 @@ import {
   type PartName,
   type PartsAtSite,
   type PartsGiven,
-  type PartValues,
   type ShownOtherwise,
   type ShownPart,
 } from '@/core/parts';

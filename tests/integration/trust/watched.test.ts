@@ -77,6 +77,19 @@ describe('what is held', () => {
     expect([await stateOf('left.mp4'), await stateOf('left-there.mp4')]).toEqual(['held', 'held']);
   });
 
+  it('is left to whoever has just asked its site for something, which may come late', async () => {
+    const drops = () => database()('drops').where({ videoId: ids['left-there.mp4'] });
+    const before = (await drops().first('nextTryAt')).nextTryAt;
+    const asking = [{ aim: 'private', at: new Date().toISOString(), key: 'on its way' }];
+    await drops().update({ asking: JSON.stringify(asking) });
+    await changedAt('fieldgate', 'left-there.mp4', { audience: 'public' });
+    await askedInTwoRounds('fieldgate', '/v2/works');
+    expect(await stateOf('left-there.mp4')).toBe('held');
+    expect((await drops().first('nextTryAt')).nextTryAt).toEqual(before);
+    await changedAt('fieldgate', 'left-there.mp4', { audience: 'me' });
+    await drops().update({ asking: null });
+  });
+
   it('is told of when its time was changed, a rights match was found, or it is gone', async () => {
     // That no answer came to something long ago keeps it from nothing.
     const asking = JSON.stringify([{ aim: 'private', at: new Date(Date.now() - 3_600_000).toISOString(), key: 'old' }]);
@@ -99,11 +112,11 @@ describe('what is held', () => {
     const asked = async () => (await askedOf('fieldgate')).length;
     await expect.poll(asked).toBe(1);
     // It rests for a minute, not for a second.
-    await expect
-      .poll(async () =>
-        (await database()('jobs').where({ kind: 'watch held' }).max({ at: 'nextTryAt' }).first())?.at.getTime(),
-      )
-      .toBeGreaterThan(Date.now() + 30_000);
+    const drop = await database()('drops').where({ videoId: ids['left-there.mp4'] }).first('channelId');
+    const subject = drop.channelId;
+    const job = () => database()('jobs').where({ kind: 'watch held', subject }).first('nextTryAt', 'leaseUntil');
+    await expect.poll(async () => (await job())?.leaseUntil).toBeNull();
+    expect((await job())?.nextTryAt.getTime()).toBeGreaterThan(Date.now() + 30_000);
     expect(await asked()).toBe(1);
     expect(await stateOf('left-there.mp4')).toBe('held');
   });

@@ -18,8 +18,8 @@ export type Use = 'read' | 'look' | 'work' | 'urgent';
 
 /** The part of an allowance that is left to more important uses. */
 const KEPT_BACK: Record<Use, number> = { read: 0.5, look: 0.35, work: 0.2, urgent: 0 };
-/** What comes again and again takes this part of what is left to its use at the most. */
-const PART_OF_ROUNDS = 0.25;
+/** What comes again and again takes this part of what is left to its use at the most: looks are there for other things, too. */
+const PART_OF_ROUNDS = { read: 1, look: 0.25 };
 const LONGEST_REST_SECONDS = 3600;
 
 /**
@@ -61,9 +61,14 @@ export function saysMore(told: Allowance, known: readonly Allowance[], since: nu
  * @param least seconds to rest where there is enough
  * @returns seconds, an hour at the most
  */
-export function restBetweenRounds(allowances: readonly Allowance[], use: Use, requests: number, least: number): number {
+export function restBetweenRounds(
+  allowances: readonly Allowance[],
+  use: keyof typeof PART_OF_ROUNDS,
+  requests: number,
+  least: number,
+): number {
   const rests = allowances.map(({ remaining, quota = 0, seconds }) => {
-    const rounds = ((remaining - Math.floor(quota * KEPT_BACK[use])) * PART_OF_ROUNDS) / requests;
+    const rounds = ((remaining - Math.floor(quota * KEPT_BACK[use])) * PART_OF_ROUNDS[use]) / requests;
     return seconds / Math.max(1, rounds);
   });
   return Math.min(LONGEST_REST_SECONDS, Math.max(least, ...rests));

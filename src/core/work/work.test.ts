@@ -102,11 +102,13 @@ describe('what a site allows', () => {
     expect(waitForAllowance([asked], 'urgent', 0)).toBe(7);
   });
 
-  it('is spread over the time until it is full, a quarter of what is left to the use, and never all of it', () => {
+  it('is spread over the time until it is full: all that reads may take, and of looks a quarter', () => {
     const day = (remaining: number, seconds: number) => [{ policy: 'day', remaining, quota: 5000, seconds }];
     // By hand: of 5,000 a look leaves 1,750; a quarter of the 3,250 above is 812.5 rounds of one request in a day.
     expect(restBetweenRounds(day(5000, 86_400), 'look', 1, 60)).toBeCloseTo(86_400 / 812.5, 6);
     expect(restBetweenRounds(day(5000, 86_400), 'look', 8, 60)).toBeCloseTo((8 * 86_400) / 812.5, 6);
+    // What reads leave is half: 2,500 of them in a day, twenty in each round.
+    expect(restBetweenRounds(day(5000, 86_400), 'read', 20, 15)).toBeCloseTo(86_400 / 125, 6);
     expect(restBetweenRounds(day(5000, 600), 'look', 1, 60)).toBe(60);
     expect(restBetweenRounds(day(1750, 600), 'look', 1, 60)).toBe(600);
     expect(restBetweenRounds(day(1000, 86_400), 'look', 1, 60)).toBe(3600);

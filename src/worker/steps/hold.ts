@@ -9,6 +9,7 @@ import type { SiteStatus } from '@/sites/contract';
 import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
 import type { Drop } from '@/store/drop/shape';
+import { settings } from '@/store/settings';
 import { askOfSight, untilNoneArrives } from './ask';
 import { giveAgain, partsThere } from './give';
 import { confirmTime, lookAtHeld } from './look-at-held';
@@ -98,7 +99,8 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
     }
     const nearAt = left - NEAR_SECONDS - LAST_LOOK_SECONDS;
     const look = left > LAST_LOOK_SECONDS + 1 ? left - LAST_LOOK_SECONDS : left - LEAD_SECONDS;
-    const far = context.adapter.lookAtMany ? LOOKS_WITHOUT_TIME_SECONDS : BETWEEN_LOOKS_SECONDS;
+    const isWatched = context.adapter.lookAtMany && settings().watchSeconds > 0;
+    const far = isWatched ? LOOKS_WITHOUT_TIME_SECONDS : BETWEEN_LOOKS_SECONDS;
     const between =
       nearAt > 0 ? Math.min(far, Math.max(BETWEEN_NEAR_LOOKS_SECONDS, nearAt)) : BETWEEN_NEAR_LOOKS_SECONDS;
     return { again: Math.min(between, look), fields: { opensAt: until, waiting: undefined } };

@@ -21,5 +21,5 @@ export async function readNow(dropId: string): Promise<void> {
   const drop = found(await dropById(database(), dropId), 'drop');
   const channel = found(await channelById(database(), drop.channelId), 'channel');
   if (drop.state !== 'live') throw new DeskError('not now', 'It is read again once it is live.');
-  await readFrom(channel.site, () => readAgain(drop, channel));
+  await readFrom(channel.site, () => readAgain(drop, channel, [], 'urgent'));
 }

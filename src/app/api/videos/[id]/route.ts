@@ -10,10 +10,9 @@ type Params = { id: string };
 
 export const GET = guarded<Params>((_request, { id }) => lookAtSheet(id));
 
-/** Whoever saves reads the Sheet again anyway: it is not worked out a second time for this answer. */
 export const PATCH = guarded<Params>(async (request, { id }) => {
   await editVideo(id, await jsonBody(request));
-  return undefined;
+  return lookAtSheet(id);
 });
 
 export const DELETE = guarded<Params>(async (_request, { id }) => {
@@ -23,5 +22,5 @@ export const DELETE = guarded<Params>(async (_request, { id }) => {
 /** Keeps a video that was to be deleted. */
 export const PUT = guarded<Params>(async (_request, { id }) => {
   await keepVideo(id);
-  return undefined;
+  return lookAtSheet(id);
 });

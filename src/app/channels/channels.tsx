@@ -174,7 +174,7 @@ function Round({ round: { live, unread, readSince } }: { round: AccountView['cha
       {unread > 0 && ` · ${unread} not read again yet`}
       {readSince && (
         <>
-          {unread > 0 ? ' · the others' : ' · all'} read since <Moment at={readSince} />
+          {unread > 0 ? ' · the others' : live === 1 ? ' ·' : ' · all'} read again since <Moment at={readSince} />
         </>
       )}
     </p>

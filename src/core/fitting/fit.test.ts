@@ -3,10 +3,12 @@ import { describe, expect, it } from 'vitest';
 import type { SiteRules } from '../delivery';
 import { fraction } from '../time';
 import { TemplateError, type TextUnit, textLength } from '../words';
-import { type FitInput, fitTags, fitToSite } from './fit';
+import { fitToSite } from './fit';
+import { fitTags } from './fit-tags';
 import { beforeFold } from './fold';
 import { dayInWords } from './names';
 import { searchFindings } from './search-findings';
+import type { FitInput } from './shapes';
 
 const SITE: SiteRules = {
   name: 'Fold',

@@ -1,9 +1,18 @@
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { ValidationError } from 'yup';
 import { MarkerFileError } from '@/core/markers';
 import { ChangedMeanwhile, DeskError } from '@/desk/desk-error';
 import { answerForError, guarded, reasonToRefuse } from './guard';
 import { NoJson } from './json-body';
+
+/** How many changes the next handler tells of. */
+let announced = 0;
+vi.mock('@/desk/views/hear', () => ({
+  notingAnnounced(ids: number[], work: () => Promise<unknown>) {
+    ids.push(...Array.from({ length: announced }, (_, n) => n + 1));
+    return work();
+  },
+}));
 
 const request = (method: string, headers: Record<string, string>) =>
   new Request('http://127.0.0.1:7300/x', { method, headers });
@@ -82,5 +91,15 @@ describe('a guarded handler', () => {
     expect((await ask('localhost')).status).toBe(409);
     expect((await ask('evil.example')).status).toBe(403);
     expect(ran).toBe(2);
+  });
+
+  it('tells the numbers of the changes that it has made, and none where they are too many for a field', async () => {
+    const told = async (count: number) => {
+      announced = count;
+      const handler = guarded(async () => undefined);
+      const answer = await handler(request('GET', { host: 'localhost' }), { params: Promise.resolve({}) });
+      return answer.headers.get('x-kettle-changes');
+    };
+    expect([await told(0), await told(3), await told(101)]).toEqual(['', '1,2,3', '']);
   });
 });

@@ -4,6 +4,7 @@ import { MarkerFileError } from '@/core/markers';
 import { isDatabaseAway } from '@/desk/database-away';
 import { ChangedMeanwhile, DeskError, type DeskErrorKind } from '@/desk/desk-error';
 import { log } from '@/desk/log';
+import { notingAnnounced } from '@/desk/views/hear';
 import { askedBy } from '@/desk/window';
 import { NoJson, TooLarge } from './json-body';
 
@@ -74,6 +75,10 @@ function windowOf(request: Request): string | undefined {
   return /^[\w-]{8,60}$/.test(id) ? id : undefined;
 }
 
+/** By these numbers a page that reads again what it has just changed knows the changes that it hears of as its own. */
+const OWN_CHANGES = 'x-kettle-changes';
+const MOST_OWN_CHANGES = 100;
+
 type Handler<P> = (request: Request, params: P) => Promise<Response | object | undefined>;
 
 /** A route handler with Host and Origin checked, its result sent as JSON and its errors as problem details. */
@@ -83,8 +88,12 @@ export function guarded<P = Record<string, never>>(handle: Handler<P>) {
     if (refusal) return problem(403, refusal);
     try {
       const params = await context.params;
-      const result = await askedBy({ who: MANAGER }, windowOf(request), () => handle(request, params));
-      return result instanceof Response ? result : Response.json(result ?? {});
+      const changes: number[] = [];
+      const work = () => notingAnnounced(changes, () => handle(request, params));
+      const result = await askedBy({ who: MANAGER }, windowOf(request), work);
+      if (result instanceof Response) return result;
+      const headers = { [OWN_CHANGES]: changes.length > MOST_OWN_CHANGES ? '' : changes.join() };
+      return Response.json(result ?? {}, { headers });
     } catch (error) {
       return answerForError(error);
     }

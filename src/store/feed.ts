@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { inSeconds, now } from '@/store/clock';
 import type { Database } from '@/store/database';
 import { deleteInSteps } from '@/store/in-steps';
@@ -17,10 +18,16 @@ export interface FeedEntry {
 
 const KEPT_SECONDS = 10 * 60;
 
+const own = new AsyncLocalStorage<number[]>();
+
 /** Tells every page that something changed. */
 export async function announce(db: Database, topic: Topic, subject: string): Promise<void> {
-  await db('feed').insert({ topic, subject, at: now(db) });
+  const [id] = await db('feed').insert({ topic, subject, at: now(db) });
+  if (id !== undefined) own.getStore()?.push(id);
 }
+
+/** Does something; the numbers of what it announces are put to `ids`. */
+export const notingAnnounced = <T>(ids: number[], work: () => Promise<T>): Promise<T> => own.run(ids, work);
 
 /** Entries that were made within the last so many seconds, in order of their numbers. */
 export async function entriesOfLast(db: Database, seconds: number): Promise<FeedEntry[]> {

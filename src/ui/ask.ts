@@ -28,11 +28,13 @@ export interface AskInit {
   method?: string;
   json?: unknown;
   body?: BodyInit;
+  /** Hears the numbers of the changes that it has made. */
+  changes?: (ids: readonly number[]) => void;
 }
 
 /** Asks Kettle Drop's own interface. @throws AskError with a message that can be shown as it is */
 export async function ask<T>(address: string, init: AskInit = {}): Promise<T> {
-  const { method = 'GET', json, body } = init;
+  const { method = 'GET', json, body, changes } = init;
   const headers: Record<string, string> = { 'x-kettle-window': WINDOW_ID };
   if (json !== undefined) headers['content-type'] = 'application/json';
   const text = json === undefined ? undefined : JSON.stringify(json);
@@ -50,5 +52,6 @@ export async function ask<T>(address: string, init: AskInit = {}): Promise<T> {
     const { detail, changed } = data as { detail?: string; changed?: ChangedField };
     throw new AskError(detail ?? `Kettle Drop answers ${answer.status}.`, answer.status, changed);
   }
+  changes?.((answer.headers.get('x-kettle-changes') ?? '').split(',').filter(Boolean).map(Number));
   return data as T;
 }

@@ -34,7 +34,7 @@ beforeEach(() => {
   heard.length = 0;
   Stream.opened.length = 0;
   end = hearChanges({
-    changed: (about) => heard.push(about.join()),
+    changed: (about) => heard.push(about.map(([each, ids]) => `${each} ${ids}`).join()),
     line: (is, gap) => heard.push(`${is}${gap ? ', gap' : ''}`),
   });
 });
@@ -47,15 +47,15 @@ afterEach(() => {
 describe('the line on which a page hears of changes', () => {
   it('is made anew where nothing comes on it any more, though nobody has ended it, and what was missed is read', () => {
     newest().says('open');
-    newest().says('change', '["video:1"]');
+    newest().says('change', '[["video:1",[7,8]]]');
     vi.advanceTimersByTime(39_000);
     newest().says('alive', '1');
     vi.advanceTimersByTime(39_000);
-    expect([heard, Stream.opened.length]).toEqual([['there', 'video:1'], 1]);
+    expect([heard, Stream.opened.length]).toEqual([['there', 'video:1 7,8'], 1]);
     vi.advanceTimersByTime(2000);
     expect(Stream.opened[0]?.readyState).toBe(Stream.CLOSED);
     newest().says('open');
-    expect([heard, Stream.opened.length]).toEqual([['there', 'video:1', 'lost', 'there, gap'], 2]);
+    expect([heard, Stream.opened.length]).toEqual([['there', 'video:1 7,8', 'lost', 'there, gap'], 2]);
   });
 
   it('is made anew where it never came about', () => {

@@ -1,13 +1,16 @@
 'use client';
 
-/** What a page hears: what has changed, by topic and subject, and whether the line to Kettle Drop is there. */
+/** What has changed, as topic and subject, with the numbers of its changes; none where these are many. */
+export type Changed = readonly [about: string, ids: readonly number[]];
+
+/** What a page hears: what has changed, and whether the line to Kettle Drop is there. */
 export interface ChangeHearer {
-  changed: (about: readonly string[]) => void;
+  changed: (about: readonly Changed[]) => void;
   /** @param gap whether something may have changed that nobody has heard of */
   line: (is: 'there' | 'lost', gap: boolean) => void;
 }
 
-type Told = { about: string[] } | { line: 'there' | 'lost'; gap: boolean };
+type Told = { about: Changed[] } | { line: 'there' | 'lost'; gap: boolean };
 
 const NAME = 'kettle changes';
 const LONGEST_AGO = 10 * 60_000;
@@ -54,7 +57,7 @@ export function hearChanges(hearer: ChangeHearer): () => void {
     source.addEventListener('alive', alive);
     source.addEventListener('change', ({ data }) => {
       alive();
-      tell({ about: JSON.parse(data) as string[] });
+      tell({ about: JSON.parse(data) as Changed[] });
     });
     source.addEventListener('open', () => {
       alive();

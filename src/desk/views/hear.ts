@@ -2,6 +2,8 @@ import { database } from '@/store/database';
 import { entriesOfLast, type FeedEntry } from '@/store/feed';
 import { log } from '../log';
 
+export { notingAnnounced } from '@/store/feed';
+
 type Listener = (entries: FeedEntry[]) => void;
 
 const POLL_MILLISECONDS = 300;

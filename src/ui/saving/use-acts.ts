@@ -5,6 +5,7 @@ import { useCallback, useRef, useState } from 'react';
 import type { Reached } from '@/desk/changes/reach';
 import { AskError, type AskInit, ask, type ChangedField } from '../ask';
 import { useNotices } from '../notices';
+import { noteOwnChanges } from '../own-changes';
 import { reachedWords } from '../reached';
 import { useConflicts } from './conflicts';
 import { noteUnsaved } from './unsaved';
@@ -57,6 +58,8 @@ export function useActs(concerns?: QueryKey, but?: string) {
   const askWhose = useConflicts();
   const [underWay, setUnderWay] = useState(0);
   const queryKey = useRef(concerns).current;
+  /** The changes that what is done now has made. */
+  const own = useRef<number[]>([]);
   // One thing is done after the other, so that an older value never arrives last and undo takes back what came before it.
   const queue = useRef<Promise<unknown>>(Promise.resolve());
 
@@ -71,7 +74,12 @@ export function useActs(concerns?: QueryKey, but?: string) {
           trouble(error);
           return 'refused';
         } finally {
-          await client.invalidateQueries({ queryKey }).catch(() => undefined);
+          const made = own.current.splice(0);
+          // Only what has been read again since is no news: where that failed, the change is read when it is heard of.
+          await client.invalidateQueries({ queryKey }, { throwOnError: true }).then(
+            () => queryKey && noteOwnChanges(made, queryKey),
+            () => undefined,
+          );
           setUnderWay((count) => count - 1);
           noteUnsaved('underWay', -1);
         }
@@ -84,7 +92,8 @@ export function useActs(concerns?: QueryKey, but?: string) {
 
   const once = useCallback(
     async (address: string, init: AskInit) => {
-      const { reached, kept = [] } = await ask<{ reached?: Reached[]; kept?: string[] }>(address, init);
+      const changes = (ids: readonly number[]) => void own.current.push(...ids);
+      const { reached, kept = [] } = await ask<{ reached?: Reached[]; kept?: string[] }>(address, { ...init, changes });
       if (reached) say(reachedWords(reached, but));
       for (const what of kept) say(what);
     },

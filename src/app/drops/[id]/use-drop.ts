@@ -1,7 +1,7 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { DropAction } from '@/desk/actions/act-on-drop';
 import type { DropPageView } from '@/desk/views/drop-page';
 import { ask } from '@/ui/ask';
 import { useActs } from '@/ui/saving/use-acts';

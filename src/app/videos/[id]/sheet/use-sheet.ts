@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { type DefaultField, type Defaults, isDefaultField, type LayerValues, valueOver } from '@/core/defaults';
 import type { RemediesOfCut } from '@/core/renditions';
-import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { DropAction } from '@/desk/actions/act-on-drop';
 import type { SheetView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';

@@ -5,7 +5,7 @@ import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { SITE_PROFILES } from '@/sites/profiles';
 import { database } from '@/store/database';
-import { addressOf, setFaultsAt } from '../../tests/setup/desk';
+import { addressOf, setFaultsAt, struckAt } from '../../tests/setup/desk';
 import type { Machine } from '../../tests/setup/machine';
 import type { Chance } from './chance';
 import type { Uploads } from './uploads';
@@ -51,8 +51,7 @@ async function control(site: string, what: string, json?: unknown): Promise<void
 export async function struckAtSites(): Promise<Record<string, number>> {
   const all: Record<string, number> = {};
   for (const site of Object.keys(SITE_PROFILES)) {
-    const struck = (await (await fetch(`${addressOf(site)}/control/struck`)).json()) as Record<string, number>;
-    for (const [kind, times] of Object.entries(struck)) all[kind] = (all[kind] ?? 0) + times;
+    for (const [kind, times] of Object.entries(await struckAt(site))) all[kind] = (all[kind] ?? 0) + times;
   }
   return all;
 }

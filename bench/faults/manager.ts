@@ -1,5 +1,5 @@
 import { setTimeout as pause } from 'node:timers/promises';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { lookAtStatus } from '@/desk/views/look';
 import { database } from '@/store/database';
 import { connectAs } from '../../demo/sign-in';

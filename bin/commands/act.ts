@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { actOnDrop, type DropAction } from '@/desk/actions/act-on-drop';
 import { DeskError } from '@/desk/desk-error';
-import { actOnDrop, type DropAction } from '@/desk/drop/act-on-drop';
 import { discardVideo } from '@/desk/video/delete-video';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { channelsNamed } from './named/channel';

@@ -1,5 +1,6 @@
 import { instantOf, type Moment, shownIn } from '@/core/release';
 import { DeskError } from '@/desk/desk-error';
+import { openTogether } from '@/desk/release/open-together';
 import { editOnChannel, editVideo } from '@/desk/video/edit-video';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { dropWords } from '@/ui/drop-words';
@@ -28,6 +29,11 @@ export async function open(name: string, options: OpenOptions): Promise<void> {
     opensAt,
   };
   const channels = await channelsNamed(options.channel ?? []);
+  if (options.together && !opensAt) {
+    await openTogether(id, channels);
+    process.stdout.write('Opens together, as soon as all are checked\n');
+    return;
+  }
   if (channels.length === 0) await editVideo(id, fields);
   for (const channelId of channels) await editOnChannel(id, { channelId, set: fields });
   process.stdout.write(`${options.together ? 'Opens together' : 'Opens'}${opensAt ? ` ${said(opensAt)}` : ''}\n`);

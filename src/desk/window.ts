@@ -12,6 +12,12 @@ export function inWindow<T>(id: string | undefined, work: () => Promise<T>): Pro
 /** The window that what is done now was asked for in. */
 export const windowNow = (): string | undefined => windows.getStore();
 
+/** What the changes of an act on many are made in, so that undo knows them again. */
+export const windowOfAct = (id: string): string => `many-${id}`;
+
+/** Whether what is done now is done by an act on many. */
+export const isInAct = (): boolean => windowNow()?.startsWith(windowOfAct('')) ?? false;
+
 /** Does what somebody asks for in a window: whatever is written down of it is theirs. */
 export const askedBy = <T>(by: Actor, window: string | undefined, work: () => Promise<T>): Promise<T> =>
   actAs(by, () => inWindow(window, work));

@@ -114,6 +114,14 @@ export interface SiteLook {
   shown: PartsShown;
 }
 
+/** How a site tells of several videos in one request. */
+export interface LookAtMany {
+  /** So many at the most. */
+  atOnce: number;
+  /** What it tells, by the ids; a video that is gone is not among them. */
+  look(session: Session, siteVideoIds: readonly string[]): Promise<ReadonlyMap<string, SiteLook>>;
+}
+
 /** Captions in one language, as WebVTT. */
 export interface SiteCaptions {
   language: string;
@@ -239,12 +247,8 @@ export interface SiteAdapter {
   gives: readonly SiteGift[];
   /** What the site says of a video and shows of it now, in one request. */
   look(session: Session, siteVideoId: string): Promise<SiteLook>;
-  /** The same of several videos of one account in one request, so many at the most; only where the site tells it so. */
-  lookAtMany?: {
-    atOnce: number;
-    /** A video that is gone is not among them. */
-    look(session: Session, siteVideoIds: readonly string[]): Promise<ReadonlyMap<string, SiteLook>>;
-  };
+  /** The same of several videos of one account; only where the site tells it so. */
+  lookAtMany?: LookAtMany;
   /** Sets who may see the video, in both directions, with the password where it needs one; 'refused' where the site has no such privacy. */
   showTo(session: Session, siteVideoId: string, privacy: Privacy, password?: string): Promise<void>;
   /**

@@ -1,7 +1,7 @@
 'use client';
 
 import { useEffect } from 'react';
-import type { BrowserNoticesView, NoticeView } from '@/desk/notices/look-at-notices';
+import type { BrowserNoticesView, NoticeView } from '@/desk/views/look-at-notices';
 import { ask } from './ask';
 import { hearChanges } from './change-stream';
 
@@ -20,12 +20,12 @@ function show(title: string, body: string, tag: string, leadsTo: string): void {
 
 function showAll(notices: readonly NoticeView[]): void {
   if (notices.length <= MOST_SINGLE) {
-    for (const { id, video, channel, says, dropId } of notices.toReversed()) {
-      show(`${video} on ${channel}`, says, `kettle ${id}`, `/drops/${dropId}`);
+    for (const { id, video, channel, says, leadsTo } of notices.toReversed()) {
+      show(channel ? `${video} on ${channel}` : video, says, `kettle ${id}`, leadsTo);
     }
     return;
   }
-  const need = notices.filter(({ kind }) => kind !== 'live').length;
+  const need = notices.filter(({ kind }) => kind !== 'live' && kind !== 'done').length;
   const titles = [...new Set(notices.map(({ video }) => video))].join(', ');
   show(`${notices.length} notices${need > 0 ? `, ${need} to look at` : ''}`, titles, 'kettle many', '/notices');
 }
@@ -58,7 +58,7 @@ export function useBrowserNotices(on: boolean): void {
     void quietly();
     const end = hearChanges({
       changed: (about) => {
-        if (about.some((each) => /^notices:(\d+|settings)$/.test(each))) void quietly();
+        if (about.some(([each]) => /^notices:(\d+|settings)$/.test(each))) void quietly();
       },
       line: (_is, gap) => {
         if (gap) void quietly();

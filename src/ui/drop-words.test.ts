@@ -69,6 +69,15 @@ describe('where a drop stands, in words', () => {
     expect(dropWords(drop({ state: 'removed' }), 'UTC')).toBe(STATE_WORDS.removed);
   });
 
+  it('says to whom it is still open while it is being closed, until the site has said that it is', () => {
+    const closing = (fields: Partial<DropView>) => dropWords(drop({ state: 'closing', ...fields }), 'UTC');
+    expect(closing({ openedTo: 'everyone' })).toBe('Closing · still open to everyone');
+    const waiting = 'Fieldgate does not answer; tries again in 5 s';
+    expect(closing({ openedTo: 'link', waiting })).toBe(`Closing · still open by link: ${waiting}`);
+    expect(closing({ openedTo: 'private', waiting })).toBe(waiting);
+    expect(closing({ openedTo: undefined })).toBe(STATE_WORDS.closing);
+  });
+
   it('has a look for each state', () => {
     expect(lookOf(drop({ state: 'live', matched: true }))).toBe('snag');
     expect(

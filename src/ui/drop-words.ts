@@ -1,5 +1,5 @@
 import { spanName } from '@/core/delivery';
-import { isWorking, STATE_WORDS } from '@/core/drop';
+import { isOpenTo, isWorking, OPEN_TO, openEnd, STATE_WORDS } from '@/core/drop';
 // Not by the index: that would bring the rules of calendars along.
 import { shownIn } from '@/core/release/in-words';
 import type { DropView } from '@/desk/views/views';
@@ -37,8 +37,13 @@ export const dropStateWords = (state: DropView['state']): string =>
  */
 export function dropWords(drop: DropView, zone: string): string {
   if (drop.snag) return drop.snag.what;
-  if (drop.waiting) return drop.waiting;
   const { state, progress, opensAt } = drop;
+  // Until the site has said that it is so, whatever keeps it from that.
+  if (state === 'closing' && isOpenTo(drop.openedTo)) {
+    const still = `${STATE_WORDS.closing} · still open ${OPEN_TO[openEnd(drop.openedTo ?? 'private')]}`;
+    return drop.waiting ? `${still}: ${drop.waiting}` : still;
+  }
+  if (drop.waiting) return drop.waiting;
   if (state === 'held' && opensAt)
     return drop.onWord ? 'Opens in a moment' : `Opens ${shownIn(zone, new Date(opensAt))}`;
   if (state === 'live') return liveWords(drop);

@@ -27,6 +27,7 @@ import { STEPS } from './steps';
 import { narrowFormer } from './steps/former';
 import { heldUse } from './steps/hold';
 import { SnagFound, type StepContext, type StepEnd } from './steps/step';
+import { isFullDisk, tellFullDisk } from './tell-full-disk';
 
 /** Runs the step of one claimed drop and writes down how it ended. */
 export async function carryDrop(claim: Claim): Promise<void> {
@@ -74,6 +75,9 @@ const USES: Record<Exclude<keyof typeof STEPS, 'held'>, Use> = {
   removing: 'urgent',
 };
 
+const usedFor = (state: keyof typeof USES, { amongMany }: Drop): Use =>
+  amongMany && USES[state] === 'work' ? 'many' : USES[state];
+
 async function run(
   claim: Claim,
   drop: Drop,
@@ -95,7 +99,7 @@ async function run(
   let heardWell = false;
   const record = await recordOf(db, drop.videoId);
   const meant = () => meantWords(record, channel, drop, profileAt(profile, channel));
-  const use = state === 'held' ? heldUse(drop, meant(), now) : USES[state];
+  const use = state === 'held' ? heldUse(drop, meant(), now) : usedFor(state, drop);
   const ended = await askedForDrop(drop.id, channel.accountId, PURPOSES[state], use, async (session) => {
     const context = {
       drop,
@@ -238,6 +242,7 @@ async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): P
   if (follows.next === 'a person') {
     return snag('refused', `Something unexpected happened: ${says}`, 'Try again; the logs say more');
   }
+  if (isFullDisk(error)) await tellFullDisk();
   const { why, putOffBy } = putOffSays(error, name, happened.what);
   const putOffSince = goesOn ? undefined : drop.putOffSince;
   await comeBack(claim, drop, follows.seconds, why, { attempts, putOffBy, putOffSince });
@@ -263,9 +268,7 @@ function putOffSays(error: unknown, site: string, happened: string): { why: stri
 }
 
 function machineSays(error: unknown): string {
-  const { code, message } = error as { code?: string; message: string };
-  if (code === 'ENOSPC' || code === 'EDQUOT') return 'the disk is full; make room';
-  return lowerFirst(message);
+  return isFullDisk(error) ? 'the disk is full; make room' : lowerFirst((error as Error).message);
 }
 
 async function comeBack(

@@ -15,6 +15,7 @@ import {
 import { happenedBy } from './happened';
 import { JOB_WORK } from './jobs';
 import { keepClaim } from './keep-claim';
+import { isFullDisk, tellFullDisk } from './tell-full-disk';
 
 const TELL_EVERY_MILLISECONDS = 1000;
 /** A job that was begun so often and never came to an end has ended its worker each time. */
@@ -49,6 +50,7 @@ export async function runJob(claim: Claim, job: Job, ending?: AbortSignal): Prom
     const happened = happenedBy(error);
     const says = error instanceof Error ? error.message : String(error);
     const machine = happened.what === 'machine';
+    if (isFullDisk(error)) await tellFullDisk();
     const follows = whatFollows(happened, machine ? job.putOffs + 1 : job.attempts, Math.random());
     if (follows.next === 'a person') return await setAside(claim, job, says);
     log.error({ ...about, seconds: follows.seconds, why: says }, 'job put off');

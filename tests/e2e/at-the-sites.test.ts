@@ -42,7 +42,10 @@ describe('a video for people with a password', () => {
   it('is open to whoever has it, and to nobody before', async () => {
     const videoId = await video('with-a-password.mp4', {}, 'Marrow Quay Films');
     await openSheet(videoId);
-    await page.getByRole('radio', { name: /^People with a password/ }).check();
+    const choice = page.getByRole('radio', { name: /^People with a password/ });
+    // While the page is just being opened, it may show the choice a moment later.
+    await choice.click();
+    await expect.poll(() => choice.isChecked()).toBe(true);
     await rail().getByText('▲').first().waitFor();
     await page.getByLabel('Password', { exact: true }).fill('oakum-and-tar');
     await page.getByText('all saved').waitFor();

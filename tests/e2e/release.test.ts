@@ -2,7 +2,7 @@ import type { Page } from 'playwright-core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { BUTTONS } from '@/ui/button-words';
 import * as desk from '../setup/at-desk';
-import { choose, expectReachable, itsBrowser, withOpenSections } from '../setup/browser';
+import { choose, expectAccessible, expectReachable, itsBrowser, withOpenSections } from '../setup/browser';
 import { makeClip } from '../setup/clips';
 import { itsPages } from '../setup/its-pages';
 
@@ -108,7 +108,13 @@ describe('opening by a word', () => {
     const asked = page.getByRole('alertdialog');
     await asked.getByText('that cannot be taken back').waitFor();
     await asked.getByRole('button', { name: BUTTONS.openIt }).click();
-    await expect.poll(() => rail().getByText('Opens in a moment').count()).toBe(2);
+    await expect
+      .poll(() =>
+        rail()
+          .getByText(/^Opens in \d+ s$/)
+          .count(),
+      )
+      .toBe(2);
     for (let left = 2; left > 0; left -= 1) {
       await expect.poll(() => rail().getByRole('button', { name: BUTTONS.notYet }).count()).toBe(left);
       await rail().getByRole('button', { name: BUTTONS.notYet }).first().click();
@@ -122,6 +128,36 @@ describe('opening by a word', () => {
       .toBe(2);
     const { channels } = await desk.lookAtSheet(videoId);
     expect(channels.flatMap(({ drop }) => drop?.openedTo ?? [])).toEqual([]);
+  });
+});
+
+describe('another way to open, chosen for what is held', () => {
+  const way = () => page.getByRole('combobox', { name: 'How it opens' });
+
+  it('is kept once it is said in full; until then it opens as before, and the page says how', async () => {
+    const before = await kept();
+    await choose(way(), 'when I say so');
+    await expect.poll(() => rail().getByText('Ready to open', { exact: true }).count()).toBe(2);
+    await choose(way(), 'on all channels together');
+    await page.getByText('Say when. Until then it opens as before: when I say so.').waitFor();
+    await expectAccessible(page.locator('#privacy'));
+    await page.getByRole('button', { name: BUTTONS.openOnceChecked }).click();
+    await page.getByRole('alertdialog').getByRole('button', { name: BUTTONS.notNow }).click();
+    expect((await kept()).release).toBe('on my word');
+    await page.getByLabel('Not before', { exact: true }).fill('in 3 h');
+    await page.getByLabel('Not before', { exact: true }).press('Enter');
+    await expect.poll(async () => (await kept()).release).toBe('together');
+    await page.getByText('Say when. Until then').waitFor({ state: 'detached' });
+    await expect
+      .poll(() =>
+        rail()
+          .getByText(/^Opens /)
+          .count(),
+      )
+      .toBe(2);
+    const { channels } = await desk.lookAtSheet(videoId);
+    expect(channels.flatMap(({ drop }) => drop?.openedTo ?? [])).toEqual([]);
+    await desk.editVideo(videoId, { release: before.release, opensAt: before.opensAt });
   });
 });
 

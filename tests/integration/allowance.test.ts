@@ -1,12 +1,14 @@
 import { afterEach, describe, expect, it } from 'vitest';
 import { sendVideo } from '@/desk/drop/send';
+import { askOfMany } from '@/desk/many/ask-many';
 import { sessionFor } from '@/desk/site/session';
 import { lookAtChannels } from '@/desk/views/look';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { database } from '@/store/database';
 import { keepAllowances } from '@/store/site/allowances';
 import { makeClip } from '../setup/clips';
 import { allowPlentyAt } from '../setup/control';
-import { addressOf, allowAt, bringFile, untilSheet, untilState, yardSession } from '../setup/desk';
+import { addressOf, allowAt, bringFile, onlyDrop, untilSheet, untilState, yardSession } from '../setup/desk';
 import { aWorker } from '../setup/worker';
 
 aWorker();
@@ -57,6 +59,27 @@ describe('what a site lets an account ask', () => {
     // At most those that were asking at the same moment in each span.
     const spans = (Date.now() - since) / 1000 / SPAN + 1;
     expect(await refused()).toBeLessThanOrEqual(ids.length * spans);
+  });
+
+  it('goes to what a person has sent before what an act on many has', async () => {
+    const clip = makeClip({ name: 'allowance.mp4', seconds: 2 });
+    const account = await fieldgateAccount();
+    const [one = '', many = ''] = [await heldBack('one.mp4'), await heldBack('of-many.mp4')];
+    async function heldBack(name: string): Promise<string> {
+      const id = await bringFile(clip, 'Marrow Quay Films', name);
+      await untilSheet(id, ({ cut }) => cut?.state === 'ready');
+      return id;
+    }
+    // By hand: an act leaves 400 of 1,000, a look 350.
+    await keepAllowances(database(), account, [{ policy: 'of the day', remaining: 395, quota: 1000, seconds: 3600 }]);
+    await askOfMany({ ids: [many], act: { do: 'send' } });
+    await untilSheet(many, (sheet) => /takes no more requests/.test(onlyDrop(sheet).waiting ?? ''));
+    await sendVideo(one);
+    await untilState(one, 'live');
+    expect(onlyDrop(await lookAtSheet(many)).state).toBe('landing');
+    // Sent on by a person, it waits no longer.
+    await database()('drops').where({ videoId: many }).update({ amongMany: false, nextTryAt: new Date() });
+    await untilState(many, 'live');
   });
 
   it('is kept for what somebody waits for, over all workers', async () => {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { readNow } from '@/desk/differences/read-now';
 import { sendVideo } from '@/desk/drop/send';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
@@ -101,6 +102,11 @@ describe('a better file for a live video', () => {
     expect(await lengths('lanternfold', 'close-old.mp4')).toEqual([3, 4]);
     expect(await videosNamed(database(), { link })).toEqual([{ id: videoId, title: 'Close old' }]);
     expect(drop).toMatchObject({ otherFile: false, replacing: false });
+    // What the old one had there is of no use once the new one was read.
+    const rounds = () =>
+      database()('dropParts').where({ dropId: id }).distinct('round').orderBy('round').pluck('round');
+    await readNow(id);
+    expect(await rounds()).toEqual([1]);
   });
 
   it('takes the old one away where that is asked for, also where this machine was off in between', async () => {

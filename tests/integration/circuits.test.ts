@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it } from 'vitest';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { lookAtRestingSites, tryRestingSite } from '@/desk/site/resting-sites';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';

@@ -5,7 +5,7 @@ import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, afterEach, describe, expect, it } from 'vitest';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { editVideo } from '@/desk/video/edit-video';
 import { closeDatabase, database } from '@/store/database';

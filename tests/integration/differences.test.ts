@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { NO_CHOICE } from '@/core/chapters';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
+import { settleDifferences } from '@/desk/actions/settle-differences';
 import { undo } from '@/desk/changes/changes';
 import { readNow } from '@/desk/differences/read-now';
-import { settleDifferences } from '@/desk/differences/settle-differences';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
 import { importMarkers } from '@/desk/video/markers';

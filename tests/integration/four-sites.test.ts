@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { fieldsTaken } from '@/core/declarations';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { undo } from '@/desk/changes/changes';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { makePlaylist } from '@/desk/site/playlists';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';

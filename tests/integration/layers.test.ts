@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { LayerValues } from '@/core/defaults';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { redo, undo } from '@/desk/changes/changes';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { moveUp } from '@/desk/defaults/move-up';
@@ -13,7 +14,6 @@ import {
   removeSeries,
 } from '@/desk/defaults/series';
 import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/defaults/shelf';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { askOfMany } from '@/desk/many/ask-many';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';

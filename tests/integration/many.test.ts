@@ -1,17 +1,19 @@
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { AGREED_TO_NOTHING } from '@/core/release';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { undo } from '@/desk/changes/changes';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { askOfMany, lookAtManyActs, type ManyView, stopMany, undoMany } from '@/desk/many/ask-many';
-import { doMany, madeInAct } from '@/desk/many/do-many';
+import { doMany } from '@/desk/many/do-many';
 import { foreseeMany } from '@/desk/many/foresee-many';
 import type { Act } from '@/desk/many/many-act';
 import { askToDelete, keepVideo } from '@/desk/video/delete-video';
 import { editVideo } from '@/desk/video/edit-video';
 import { lookAtBoardIds } from '@/desk/views/look-at-board';
+import { lookAtNotices } from '@/desk/views/look-at-notices';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
-import { inWindow } from '@/desk/window';
+import { inWindow, windowOfAct } from '@/desk/window';
 import { database } from '@/store/database';
 import { beginResult, resultsOf } from '@/store/record/many-acts';
 import { settings } from '@/store/settings';
@@ -98,6 +100,26 @@ describe('many videos at once', () => {
     const done = await ended([...ids, gone], { do: 'series', seriesId: series });
     expect(done).toMatchObject({ done: 3, changed: 0, failedInAll: 2, mayUndo: false });
     expect(done.failed[0]?.why).toContain('series');
+    const about = 'Putting in a series: 3 videos';
+    const told = (await lookAtNotices()).notices.filter(({ video }) => video === about);
+    expect(told).toMatchObject([{ kind: 'needs you', count: 1, leadsTo: '/' }]);
+    expect(told[0]?.says).toMatch(/^Not done for 2 videos\. “.+”: .*series.*; .*“.+”: .*series/);
+  });
+
+  it('are told of when they are done, where that took a while, and what was quick is not', async () => {
+    const ids = await manyVideos(2, []);
+    const about = 'Adding tags to: 2 videos';
+    const told = async () => (await lookAtNotices()).notices.filter(({ video }) => video === about);
+    await ended(ids, { do: 'tags', tags: ['quick'] });
+    expect(await told()).toEqual([]);
+    await worker.end();
+    const { id } = await askOfMany({ ids, act: { do: 'tags', tags: ['slow'] } });
+    await database()('manyActs')
+      .where({ id })
+      .update({ askedAt: new Date(Date.now() - 61_000) });
+    await worker.start();
+    await untilEnded(id);
+    expect(await told()).toMatchObject([{ kind: 'done', says: 'All of them are done.' }]);
   });
 
   it.each([
@@ -117,7 +139,7 @@ describe('many videos at once', () => {
     await worker.end('SIGKILL');
     const { id } = await askOfMany({ ids, act: { do: 'set', field: 'privacy', value: 'link' } satisfies Act });
     // Killed after the first was changed and before that was written down.
-    await inWindow(madeInAct(id), () => editVideo(ids[0] ?? '', { privacy: 'link' }));
+    await inWindow(windowOfAct(id), () => editVideo(ids[0] ?? '', { privacy: 'link' }));
     await doMany(id, () => undefined, new AbortController().signal);
     expect((await lookAtManyActs())[0]).toMatchObject({ id, done: 4, changed: 4 });
     await undoMany(id);
@@ -284,19 +306,23 @@ describe('many videos at once', () => {
     worker.start();
   });
 
-  it('that are on their way are counted where a change would open them to everyone', async () => {
+  it('are counted where a change closes them to others; what is on its way opens by no change', async () => {
     await worker.end();
     const films = [channels.get('Marrow Quay Films') ?? ''];
-    const ids = await manyVideos(3, films, { from: 63_000, states: ['settling', 'held', 'draft'] });
-    for (const id of ids) await editVideo(id, { privacy: 'private', release: 'by itself' });
-    const set = (field: 'privacy' | 'release', value: string): Act => ({ do: 'set', field, value });
-    expect(await foreseeMany({ ids, act: set('privacy', 'everyone') })).toMatchObject({ concerned: 3, opening: 1 });
-    expect(await foreseeMany({ ids, act: set('privacy', 'link') })).toMatchObject({ opening: 0 });
-    for (const id of ids) await editVideo(id, { privacy: 'everyone', release: 'on my word' });
-    expect(await foreseeMany({ ids, act: set('release', 'by itself') })).toMatchObject({ opening: 1 });
-    // What opens by itself already opens by no change.
-    for (const id of ids) await editVideo(id, { release: 'by itself' });
-    expect(await foreseeMany({ ids, act: set('privacy', 'everyone') })).toMatchObject({ opening: 0 });
+    const ids = await manyVideos(4, films, { from: 63_000, states: ['live', 'settling', 'live', 'draft'] });
+    for (const id of ids) await editVideo(id, { privacy: 'everyone', release: 'by itself' });
+    const ofLive = () => database()('drops').whereIn('videoId', ids).where({ state: 'live' });
+    await ofLive().where({ videoId: ids[0] }).update({ openedTo: 'everyone', confirmedTo: 'everyone' });
+    await ofLive().where({ videoId: ids[2] }).update({ openedTo: 'link', confirmedTo: 'link' });
+    const set = (value: string): Act => ({ do: 'set', field: 'privacy', value });
+    const foreseen = (value: string) => foreseeMany({ ids, act: set(value) });
+    expect(await foreseen('link')).toMatchObject({ concerned: 4, opening: 0, closing: 1 });
+    expect(await foreseen('private')).toMatchObject({ concerned: 4, opening: 0, closing: 2 });
+    expect(await foreseen('everyone')).toMatchObject({ opening: 0, closing: 0 });
+    for (const id of ids) await editVideo(id, { privacy: 'link' });
+    for (const id of ids) await editVideo(id, { privacy: 'everyone' });
+    const onItsWay = await database()('drops').where({ videoId: ids[1] }).first('agreed');
+    expect(JSON.parse(onItsWay.agreed)).toEqual(AGREED_TO_NOTHING);
     worker.start();
   });
 

@@ -4,11 +4,11 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { type NoticeSettings, PLAIN_NOTICES } from '@/core/notices';
 import { sendVideo } from '@/desk/drop/send';
 import { deliverDue } from '@/desk/notices/deliver';
-import { lookAtNoticeSettings, lookAtNotices, lookAtUnseen, seeAll } from '@/desk/notices/look-at-notices';
 import { renewWebhookSecret, setNotices, tryNotice } from '@/desk/notices/set-notices';
 import { hmacSha256 } from '@/desk/notices/signature';
-import { tell } from '@/desk/notices/tell';
+import { tell, tellOfHouse } from '@/desk/notices/tell';
 import { editVideo } from '@/desk/video/edit-video';
+import { lookAtNoticeSettings, lookAtNotices, lookAtUnseen, seeAll } from '@/desk/views/look-at-notices';
 import { database, transaction } from '@/store/database';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
@@ -117,6 +117,23 @@ describe('a notice', () => {
     expect(await told('Needs-me')).toMatchObject([{ kind: 'needs you' }]);
   });
 
+  it('need not be about a drop, and is told once where the same comes again within the hour', async () => {
+    await set({ email: email(), webhook: { on: true, address }, silent: [...(await connectedChannels()).values()] });
+    const of = { about: 'The shed', page: '/series#disk' };
+    const tellOnce = () => transaction((trx) => tellOfHouse(trx, of, 'needs you', 'It is full.'));
+    await tellOnce();
+    await tellOnce();
+    await expect.poll(() => hooks('The shed').length).toBe(1);
+    const page = expect.stringMatching(/^http:\/\/127\.0\.0\.1:\d+\/series#disk$/);
+    const body = { kind: 'needs you', video: 'The shed', count: 1, channel: '', site: '', says: 'It is full.', page };
+    expect(JSON.parse(hooks('The shed')[0]?.body ?? '{}')).toMatchObject(body);
+    await expect.poll(async () => (await mails('The shed')).length).toBe(1);
+    const [mail] = await mails('The shed');
+    expect(mail?.subject).toBe('The shed: needs you');
+    expect(mail?.text).toMatch(/^The shed: needs you\nIt is full\.\nhttp/);
+    expect(await told('The shed')).toMatchObject([{ leadsTo: '/series#disk', seen: false, count: 1 }]);
+  });
+
   it('is not told of kinds and channels that are switched off, but stands in the page', async () => {
     const ids = await connectedChannels();
     await set({ webhook: { on: true, address }, silent: [ids.get('Marrow Quay') ?? ''] });
@@ -181,7 +198,8 @@ describe('a notice', () => {
     // Seen, it is new again with the next one.
     await seeAll({ upTo: alike[0]?.id });
     await transaction((trx) => tell(trx, drop, 'needs you', says, true));
-    expect((await told('One cause'))[0]).toMatchObject({ count: 41, seen: false });
+    const again = (await told('One cause')).filter((each) => each.says === says);
+    expect(again).toMatchObject([{ count: 41, seen: false }]);
     const deliveries = await database()('deliveries').where({ noticeId: alike[0]?.id });
     expect(deliveries.length).toBeLessThanOrEqual(2);
     // What stands alone stays alone.

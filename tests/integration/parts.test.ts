@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { NO_CHOICE } from '@/core/chapters';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
+import { settleDifferences } from '@/desk/actions/settle-differences';
 import { putBack } from '@/desk/differences/put-back';
 import { readNow } from '@/desk/differences/read-now';
-import { settleDifferences } from '@/desk/differences/settle-differences';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { makePlaylist } from '@/desk/site/playlists';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';

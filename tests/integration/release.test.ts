@@ -4,9 +4,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { instantOf, type Moment, momentAt } from '@/core/release';
 import { disconnect } from '@/desk/account/connect';
 import { renewKey } from '@/desk/account/renew-key';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { editDefaults } from '@/desk/defaults/defaults';
 import { newSeries } from '@/desk/defaults/series';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { calendarAddress, calendarFeed, endCalendarAddress, renewCalendarAddress } from '@/desk/release/calendar-feed';
 import { clashesOf } from '@/desk/release/clashes';
@@ -354,7 +354,7 @@ describe('the Calendar', () => {
     await reviseVideo(id);
     await expect.poll(async () => (await ofIt()).map(({ since }) => since)).toEqual([undefined]);
     await untilState(id, 'live');
-    const told = (await noticesKept(database(), 200)).filter((notice) => notice.dropId === dropId);
+    const told = (await noticesKept(database(), 200)).filter(({ of }) => 'dropId' in of && of.dropId === dropId);
     expect(told.map(({ says }) => says)).toEqual(['Live: open to everyone', 'Live: private']);
     const [went] = await ofIt();
     await actOnDrop(dropId, { action: 'close' });
@@ -415,7 +415,7 @@ describe('kettle open', () => {
     const wrong = await kettle(['open', id, '--at', 'friday', '--zone', 'Europe/Berlin']);
     expect(wrong).toMatchObject({ status: 1, said: expect.stringContaining('Say the time of day') });
     const together = await kettle(['open', id, '--together']);
-    expect(together).toMatchObject({ status: 0, out: 'Opens together\n' });
+    expect(together).toMatchObject({ status: 0, out: 'Opens together, as soon as all are checked\n' });
     await untilState(id, 'live');
   });
 });

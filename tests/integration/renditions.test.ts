@@ -1,9 +1,9 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { undo } from '@/desk/changes/changes';
 import { editFileSet, lookAtFileSets, newFileSet, removeFileSet } from '@/desk/defaults/file-sets';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { actOnRendition } from '@/desk/rendition/act-on-rendition';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';

@@ -1,15 +1,15 @@
 import { execFileSync } from 'node:child_process';
 import { createReadStream } from 'node:fs';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { undo } from '@/desk/changes/changes';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { readNow } from '@/desk/differences/read-now';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
-import { lookAtNotices } from '@/desk/notices/look-at-notices';
 import { bringSound } from '@/desk/rights/bring-sound';
 import { settleMatches } from '@/desk/rights/settle-matches';
 import { editOnChannel, editVideo } from '@/desk/video/edit-video';
+import { lookAtNotices } from '@/desk/views/look-at-notices';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { database } from '@/store/database';
 import { dropById } from '@/store/drop/drops';

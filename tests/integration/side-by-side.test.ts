@@ -11,6 +11,7 @@ import { sendVideo } from '@/desk/drop/send';
 import { limitLine } from '@/desk/line/line-limits';
 import { bringSound } from '@/desk/rights/bring-sound';
 import { editVideo } from '@/desk/video/edit-video';
+import { lookAtNotices } from '@/desk/views/look-at-notices';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import type { SheetView } from '@/desk/views/views';
 import { closeDatabase, database } from '@/store/database';
@@ -114,6 +115,11 @@ describe.runIf(mayMount)('a disk that becomes full', () => {
       // While it is tried once more, that try counts until it has failed for the same.
       const job = () => jobOn('encode', sheet.renditions[0]?.id ?? '');
       await expect.poll(job).toMatchObject({ attempts: 0, state: 'waiting' });
+      // It is tried more than once by then, and told once an hour.
+      const told = (await lookAtNotices()).notices.filter(({ video }) => video === 'The disk');
+      expect(told.length).toBeGreaterThan(0);
+      expect(told.length).toBeLessThanOrEqual(2);
+      expect(told[0]).toMatchObject({ kind: 'needs you', count: 1, channel: '', leadsTo: '/series#disk' });
     } finally {
       execFileSync('umount', ['-l', making]);
     }

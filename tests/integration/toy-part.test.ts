@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { PARTS } from '@/core/parts';
+import { settleDifferences } from '@/desk/actions/settle-differences';
 import { undo } from '@/desk/changes/changes';
 import { readNow } from '@/desk/differences/read-now';
-import { settleDifferences } from '@/desk/differences/settle-differences';
 import { reviseVideo } from '@/desk/drop/send';
 import { askOfMany, undoMany } from '@/desk/many/ask-many';
 import { doMany } from '@/desk/many/do-many';

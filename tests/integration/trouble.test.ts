@@ -2,7 +2,7 @@ import { appendFileSync, copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeEach, describe, expect, it } from 'vitest';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { editVideo } from '@/desk/video/edit-video';
 import { lookAtChannels } from '@/desk/views/look';

@@ -32,10 +32,10 @@ export const addressOf = (siteId: string) =>
 export const setFaultsAt = (siteId: string, ...faults: Record<string, unknown>[]): Promise<void> =>
   setByControl(addressOf(siteId), 'faults', faults);
 
-/** How often a stand-in's faults of a kind have struck. */
-export async function struckAt(siteId: string, what: string): Promise<number> {
-  const struck = (await (await fetch(`${addressOf(siteId)}/control/struck`)).json()) as Record<string, number>;
-  return struck[what] ?? 0;
+/** How often a stand-in's faults have struck, by kind. */
+export async function struckAt(siteId: string): Promise<Record<string, number>> {
+  const answer = await fetch(`${addressOf(siteId)}/control/struck`);
+  return (await answer.json()) as Record<string, number>;
 }
 
 /** Sets how many requests of an account a site takes in a span of so many seconds, and whether it tells. */

@@ -7,7 +7,8 @@ import type { Arrival } from '@/ui/arrivals/arrivals';
 import { BUTTONS } from '@/ui/button-words';
 import { CopyLink } from '@/ui/copy-link';
 import { tryAgainWords } from '@/ui/drop/action-words';
-import { dropWords, overdueWords } from '@/ui/drop-words';
+import { DropSays } from '@/ui/drop/drop-says';
+import { overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { useZone } from '@/ui/moment';
 import { useActs } from '@/ui/saving/use-acts';
@@ -222,10 +223,10 @@ function Crossing({ drop, channel, missing }: CrossingProps) {
         <span className="mr-2.5 line-clamp-4">
           {SIGNS[look] && <span aria-hidden>{SIGNS[look]} </span>}
           {drop.state === 'draft' ? (
-            dropWords(drop, zone)
+            <DropSays drop={drop} zone={zone} />
           ) : (
             <Link href={`/drops/${drop.id}`} prefetch={false} className="hover:underline">
-              {dropWords(drop, zone)}
+              <DropSays drop={drop} zone={zone} />
             </Link>
           )}
         </span>

@@ -3,13 +3,15 @@
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import { type ComponentProps, useEffect } from 'react';
+import type { HeldOfAccount } from '@/desk/account/connect';
 import type { ChannelsView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
-import { Moment } from '@/ui/moment';
+import { Moment, useZone } from '@/ui/moment';
 import { useNotices } from '@/ui/notices';
 import { useSure } from '@/ui/sure';
+import { heldWords } from './held-words';
 import { LineLimits } from './line-limits';
 
 type SiteView = ChannelsView['sites'][number];
@@ -165,7 +167,7 @@ function AccountBlock({ site, account }: { site: SiteView; account: AccountView 
   );
 }
 
-/** How many videos of a channel are live, and how long one round takes in which all of them are read again. */
+/** How many videos of a channel are live, and since when all of them were read again: how long one round takes. */
 function Round({ round: { live, unread, readSince } }: { round: AccountView['channels'][number]['round'] }) {
   if (live === 0) return null;
   return (
@@ -184,11 +186,15 @@ function Round({ round: { live, unread, readSince } }: { round: AccountView['cha
 function Disconnect({ site, account }: { site: SiteView; account: AccountView }) {
   const { say, trouble } = useNotices();
   const sure = useSure();
+  const zone = useZone();
   const disconnect = async () => {
+    const held = await ask<HeldOfAccount>(`/api/accounts/${account.id}`).catch(trouble);
+    if (!held) return;
     const question = {
       title: `Disconnect ${account.name}?`,
       follows: [
         `The permission is taken back at ${site.name}. What is on its way there stops; connect again and it goes on.`,
+        ...heldWords(held, zone),
         'Live videos stay live.',
       ],
       yes: BUTTONS.disconnect,

@@ -3,7 +3,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import Link from 'next/link';
 import type { NoticeKind } from '@/core/notices';
-import type { NoticesView } from '@/desk/notices/look-at-notices';
+import type { NoticesView } from '@/desk/views/look-at-notices';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
 import { Moment } from '@/ui/moment';
@@ -16,6 +16,7 @@ const SIGNS: Record<NoticeKind, { sign: string; look: string; says: string }> = 
   live: { sign: '●', look: 'text-live', says: 'is live' },
   missed: { sign: '▲', look: 'text-snag', says: 'missed its time' },
   changed: { sign: '○', look: 'text-held', says: 'was changed there' },
+  done: { sign: '●', look: 'text-live', says: 'is done' },
 };
 
 /** What was told, the newest first, with what nobody has seen yet marked. */
@@ -48,12 +49,12 @@ export function NoticeList() {
       </div>
       {data && notices.length === 0 && (
         <p className="px-4 py-6 text-soft">
-          Nothing yet. What needs you, what goes live, what misses its time and what somebody changes at a site is told
-          here.
+          Nothing yet. What needs you, what goes live, what misses its time, what somebody changes at a site and what is
+          done with many videos is told here.
         </p>
       )}
       <ul>
-        {notices.map(({ id, kind, at, video, count, channel, site, says, dropId, seen }) => (
+        {notices.map(({ id, kind, at, video, count, channel, site, says, leadsTo, seen }) => (
           <li
             key={id}
             className={`border-line border-t px-4 py-2.5 text-sm first:border-t-0 ${seen ? '' : 'bg-held-wash'}`}
@@ -62,13 +63,15 @@ export function NoticeList() {
               <b className={`font-semibold ${SIGNS[kind].look}`}>
                 <span aria-hidden>{SIGNS[kind].sign}</span> {SIGNS[kind].says}
               </b>
-              <Link href={`/drops/${dropId}`} className="textlink font-semibold [overflow-wrap:anywhere]">
+              <Link href={leadsTo} className="textlink font-semibold [overflow-wrap:anywhere]">
                 {video}
               </Link>
               {count > 1 && <span>and {(count - 1).toLocaleString('en')} more</span>}
-              <span className="text-soft">
-                {channel}, {site}
-              </span>
+              {channel && (
+                <span className="text-soft">
+                  {channel}, {site}
+                </span>
+              )}
               <span className="ml-auto text-[13px] text-soft tabular-nums">
                 {!seen && <b className="text-held">new · </b>}
                 <Moment at={at} />

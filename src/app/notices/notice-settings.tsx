@@ -14,6 +14,7 @@ const KIND_NAMES: Record<NoticeKind, string> = {
   live: 'Went live',
   missed: 'Missed its time',
   changed: 'Was changed at a site',
+  done: 'What I asked of many videos is done',
 };
 
 /** How a manager wants to be told. Each change is kept at once. */

@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { NoticeSettings, NoticeWay } from '@/core/notices';
-import type { NoticeSettingsView } from '@/desk/notices/look-at-notices';
+import type { NoticeSettingsView } from '@/desk/views/look-at-notices';
 import { ask } from '@/ui/ask';
 import { useNotices } from '@/ui/notices';
 import { useActs } from '@/ui/saving/use-acts';

@@ -1,7 +1,10 @@
 import { holdsAt, type LimitHours, minuteOfDay } from '../line';
 
-/** What a manager is told of: what waits for a person, what went live, what missed its moment, what somebody changed there. */
-export const NOTICE_KINDS = ['needs you', 'live', 'missed', 'changed'] as const;
+/**
+ * What a manager is told of: what waits for a person, what went live, what missed its moment, what somebody changed there, what
+ * was done in a while.
+ */
+export const NOTICE_KINDS = ['needs you', 'live', 'missed', 'changed', 'done'] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
 /** Ways beside the list in the page, which has everything. */

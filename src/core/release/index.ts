@@ -1,3 +1,4 @@
+export * from './agreement';
 export * from './in-words';
 export * from './moment';
 export * from './opening';

@@ -4,7 +4,7 @@ import { type HeldDrop, isMissed, openingOf } from './opening';
 
 const now = new Date('2026-11-27T10:00:00Z');
 const later = new Date(now.getTime() + 1000);
-const plain: HeldDrop = { way: 'on my word', instant: undefined, wordAt: undefined, notChecked: [] };
+const plain: HeldDrop = { way: 'on my word', instant: undefined, wordAt: undefined, notChecked: [], isAgreed: true };
 
 describe('when a drop that is held opens', () => {
   it('is by a word, whatever else was said', () => {
@@ -29,6 +29,19 @@ describe('when a drop that is held opens', () => {
     expect(openingOf({ ...together, instant: now, notChecked: ['A'] }, now).does).toBe('wait');
   });
 
+  it('is never by a choice alone: what was set to a moment that is over asks, and what has none waits for a word', () => {
+    const chosen: HeldDrop = { ...plain, isAgreed: false };
+    expect(openingOf({ ...chosen, way: 'together' }, now)).toEqual({ does: 'wait', until: undefined, for: 'a word' });
+    for (const way of ['at a time', 'together', 'first showing'] as const) {
+      expect(openingOf({ ...chosen, way, instant: now }, now)).toEqual({ does: 'ask', moment: now });
+      expect(openingOf({ ...chosen, way, instant: later }, now)).toEqual({ does: 'wait', until: later });
+      expect(openingOf({ ...chosen, way, instant: now, wordAt: now }, now).does).toBe('open');
+    }
+    expect(openingOf({ ...chosen, way: 'together', instant: now, notChecked: ['A'] }, now)).toMatchObject({
+      does: 'wait',
+    });
+  });
+
   it('is never before its time, nor before the others are checked, unless a word was given', () => {
     const date = fc.integer({ min: -5, max: 5 }).map((seconds) => new Date(now.getTime() + seconds * 1000));
     const drop = fc.record({
@@ -36,15 +49,17 @@ describe('when a drop that is held opens', () => {
       instant: fc.option(date, { nil: undefined }),
       wordAt: fc.option(date, { nil: undefined }),
       notChecked: fc.array(fc.constant('A'), { maxLength: 1 }),
+      isAgreed: fc.boolean(),
     });
     fc.assert(
       fc.property(drop, (held) => {
         if (openingOf(held, now).does !== 'open') return;
-        const { way, instant, wordAt, notChecked } = held;
+        const { way, instant, wordAt, notChecked, isAgreed } = held;
         if (wordAt) {
           expect(wordAt <= now).toBe(true);
           return;
         }
+        expect(isAgreed).toBe(true);
         expect(way).not.toBe('on my word');
         expect(instant === undefined || instant <= now).toBe(true);
         if (way === 'together') expect(notChecked).toEqual([]);

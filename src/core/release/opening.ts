@@ -14,26 +14,30 @@ export interface HeldDrop {
   wordAt: Date | undefined;
   /** Of those that it goes out with: the channels at which the video is not checked yet. */
   notChecked: readonly string[];
+  /** Whether a person has agreed to this release: it was sent with it, or its moment was still to come when it was set. */
+  isAgreed: boolean;
 }
 
 /** What becomes of a drop that is held. */
 export type Opening =
   /** It opens; its moment came so long ago. */
   | { does: 'open'; moment: Date }
+  /** Its moment was over already when it was set: that it was chosen opens nothing. */
+  | { does: 'ask'; moment: Date }
   | { does: 'wait'; until: Date }
   /** Nothing but what somebody does, or what becomes of other drops, opens it. */
   | { does: 'wait'; until: undefined; for: 'a word' | 'the others' };
 
 /**
  * When a drop that is held opens: by a person's word, whatever else was said; at its time; and together with others, none
- * before all are checked.
+ * before all are checked. A release that was only chosen, and would open it at once, opens nothing.
  * @param now the one clock that all machines share
  */
-export function openingOf({ way, instant, wordAt, notChecked }: HeldDrop, now: Date): Opening {
+export function openingOf({ way, instant, wordAt, notChecked, isAgreed }: HeldDrop, now: Date): Opening {
   if (wordAt) return at(wordAt, now);
   if (way === 'together' && notChecked.length > 0) return { does: 'wait', until: undefined, for: 'the others' };
-  if (way === 'together') return at(instant ?? now, now);
-  if ((way === 'at a time' || way === 'first showing') && instant) return at(instant, now);
+  if (isTimed(way) && instant) return isAgreed || now < instant ? at(instant, now) : { does: 'ask', moment: instant };
+  if (way === 'together' && isAgreed) return at(now, now);
   return { does: 'wait', until: undefined, for: 'a word' };
 }
 

@@ -11,13 +11,13 @@ export interface Allowance {
 }
 
 /**
- * What a request is for: reading again what has long been live, looking whether a site has finished, carrying something on, or
- * doing what somebody waits for, such as opening, closing and removing.
+ * What a request is for: reading again what has long been live, carrying on what an act on many has sent, looking whether a site
+ * has finished, carrying on what somebody has sent, or doing what somebody waits for, such as opening, closing and removing.
  */
-export type Use = 'read' | 'look' | 'work' | 'urgent';
+export type Use = 'read' | 'many' | 'look' | 'work' | 'urgent';
 
 /** The part of an allowance that is left to more important uses. */
-const KEPT_BACK: Record<Use, number> = { read: 0.5, look: 0.35, work: 0.2, urgent: 0 };
+const KEPT_BACK: Record<Use, number> = { read: 0.5, many: 0.4, look: 0.35, work: 0.2, urgent: 0 };
 /** What comes again and again takes this part of what is left to its use at the most: looks are there for other things, too. */
 const PART_OF_ROUNDS = { read: 1, look: 0.25 };
 const LONGEST_REST_SECONDS = 3600;

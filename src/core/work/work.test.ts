@@ -80,14 +80,15 @@ describe('looks at a site', () => {
 describe('what a site allows', () => {
   const hour = (remaining: number) => ({ policy: 'hour', remaining, quota: 20, seconds: 30 });
   const waits = (remaining: number) =>
-    (['read', 'look', 'work', 'urgent'] as const).map((use) => waitForAllowance([hour(remaining)], use, 0));
+    (['read', 'many', 'look', 'work', 'urgent'] as const).map((use) => waitForAllowance([hour(remaining)], use, 0));
 
   it('is left to what is more important, the last of it to what somebody waits for', () => {
-    expect(waits(11)).toEqual([0, 0, 0, 0]);
-    expect(waits(10)).toEqual([30, 0, 0, 0]);
-    expect(waits(7)).toEqual([30, 30, 0, 0]);
-    expect(waits(4)).toEqual([30, 30, 30, 0]);
-    expect(waits(0)).toEqual([30, 30, 30, 30]);
+    expect(waits(11)).toEqual([0, 0, 0, 0, 0]);
+    expect(waits(10)).toEqual([30, 0, 0, 0, 0]);
+    expect(waits(8)).toEqual([30, 30, 0, 0, 0]);
+    expect(waits(7)).toEqual([30, 30, 30, 0, 0]);
+    expect(waits(4)).toEqual([30, 30, 30, 30, 0]);
+    expect(waits(0)).toEqual([30, 30, 30, 30, 30]);
   });
 
   it('holds by the hour and by the day together, and what waits does not all come back at once', () => {

@@ -3,7 +3,7 @@ import { object } from 'yup';
 import { SiteError } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
 import { database, transaction } from '@/store/database';
-import { lookAtHeldOfAccount } from '@/store/drop/held';
+import { heldOfAccount, lookAtHeldOfAccount } from '@/store/drop/held';
 import { announce } from '@/store/feed';
 import {
   accountById,
@@ -90,6 +90,27 @@ export async function finishConnecting(siteId: string, back: URL, redirectUri: s
     }
     throw error;
   }
+}
+
+const MOST_NAMED = 3;
+
+/** What would not open at its time any more, were an account disconnected. */
+export interface HeldOfAccount {
+  /** The first of them, with the channel, and when each is to open: ISO 8601 in UTC. */
+  first: { title: string; channel: string; opensAt: string | undefined }[];
+  count: number;
+}
+
+/** Looks what is held on the channels of an account. */
+export async function lookAtHeldOf(accountId: string): Promise<HeldOfAccount> {
+  const db = database();
+  found(await accountById(db, accountId), 'account');
+  const { held, count } = await heldOfAccount(db, accountId, MOST_NAMED);
+  const first = held.map(({ title, channel, opensAt }) => ({
+    ...{ title: title || 'Without a title', channel },
+    opensAt: opensAt?.toISOString(),
+  }));
+  return { first, count };
 }
 
 /** Takes an account's permission back at the site and forgets its tokens. Its channels and their history stay. */

@@ -273,6 +273,7 @@ const APPLIERS: Appliers = {
   },
   async cut(trx, id, { cutId }) {
     await setVideo(trx, id, { cutId });
+    await lookAtHeldAgain(trx, id);
     await askForJobsAnew(trx, 'plan early', [id]);
     await askForJobsAnew(trx, 'picture', [id]);
   },

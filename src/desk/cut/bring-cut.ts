@@ -3,6 +3,7 @@ import { array, boolean, mixed, number, object, string, ValidationError } from '
 import { binarySize } from '@/core/delivery';
 import { type Database, database, transaction } from '@/store/database';
 import { makeDrop } from '@/store/drop/drops';
+import { lookAtHeldAgain } from '@/store/drop/held';
 import { announce } from '@/store/feed';
 import { ArrivingStore } from '@/store/files/arriving';
 import { files } from '@/store/files/folder';
@@ -76,6 +77,8 @@ export async function announceCut(input: unknown, alone = false): Promise<Announ
     if (videoId) found(await videoById(trx, videoId, true), 'video');
     const owner = videoId ?? (await newVideo(trx, fileName));
     const made = await makeCut(trx, { videoId: owner, fileName: path.basename(fileName), fingerprint, size });
+    // What is held does not open with the file from before, while this one comes.
+    await lookAtHeldAgain(trx, owner);
     await announce(trx, 'video', owner);
     return made;
   });

@@ -9,12 +9,12 @@ import {
 } from '@/core/parts';
 import { askWords, needsPerson } from '@/core/rights';
 import type { Use } from '@/core/work';
-import { type SiteAdapter, SiteError, type SiteLook, type SiteProfile } from '@/sites/contract';
+import { type LookAtMany, SiteError, type SiteLook, type SiteProfile } from '@/sites/contract';
 import { actAs } from '@/store/actor';
 import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
 import { dropById, setDrop } from '@/store/drop/drops';
-import { atSite, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop/parts';
+import { atSite, forgetPartsOfBefore, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop/parts';
 import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
 import { renditionById } from '@/store/files/renditions';
@@ -72,11 +72,7 @@ export async function readAgain(
  * Reads live videos of one channel again in one request; otherwise like `readAgain`.
  * @param lookAtMany of its site; it is told of no more at a time than it takes
  */
-export async function readManyAgain(
-  drops: readonly Drop[],
-  channel: Channel,
-  lookAtMany: NonNullable<SiteAdapter['lookAtMany']>,
-): Promise<void> {
+export async function readManyAgain(drops: readonly Drop[], channel: Channel, lookAtMany: LookAtMany): Promise<void> {
   if (drops.length === 0) return;
   const since = await databaseTime(database());
   const ids = drops.map(({ id }) => id);
@@ -116,6 +112,7 @@ async function keepReading(drop: Drop, channel: Channel, { look, since, givenNow
     const known = shownOtherwise(before);
     const { kept, fresh } = shownNow(known, showing, shown);
     await noteShownParts(trx, now, kept);
+    if (!now.former) await forgetPartsOfBefore(trx, now);
     await setDrop(trx, drop.id, {
       // What the site has not made all of yet is read again soon.
       readAt: status?.state.stage === 'processing' ? undefined : await databaseTime(trx),

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
 import { type Chapter, chaptersFromMarkers, NO_CHOICE } from '@/core/chapters';
 import { type Declarations, declarationsInForce } from '@/core/declarations';
-import { type Release, valuesOf } from '@/core/defaults';
+import { valuesOf } from '@/core/defaults';
 import type { CutFacts, Privacy } from '@/core/delivery';
-import { type End, type FittedWords, mayGoToEnd, privacyBeforeProof, wordsForSite } from '@/core/drop';
+import { type FittedWords, mayGoToEnd, privacyBeforeProof, wordsForSite } from '@/core/drop';
 import type { Framings } from '@/core/framing';
 import { expectedOf, type PartsGiven, type PartsShown, wantedParts } from '@/core/parts';
-import { isTimed, type Moment } from '@/core/release';
+import { type ReleaseThere, releaseThere } from '@/core/release';
 import { type FileSet, lengthWith, movedChapters, nearestMoment, type Remedies } from '@/core/renditions';
 import type { Fraction } from '@/core/time';
 import type { SiteProfile } from '@/sites/contract';
@@ -17,28 +17,20 @@ import { pictureAt } from './picture-at';
 import type { VideoRecord } from './record';
 
 /** What a site is meant to get beside the file. */
-export interface MeantWords {
+export interface MeantWords extends ReleaseThere {
   /** What it is to get of each part that it has, by what is wanted, not by how far it is. */
   parts: PartsGiven;
   /** The words with what had no room, and what keeps them from being sent. */
   fitted: FittedWords;
   declarations: Declarations;
-  /** Who is to see it in the end. */
-  end: End;
   /** What they are told who see it with a password. */
   password: string;
   /** Whether it opens by itself once it is proofed. */
   opensAlone: boolean;
-  /** How it comes to be open, where it waits for anything but its check. */
-  waitsFor: Exclude<Release, 'by itself'> | undefined;
-  /** When it is to open, where that is at a time. */
-  opensAt: Moment | undefined;
   /** Hours by which it may open late. */
   lateAtMost: number;
   /** Whether it waits until the site has it in full quality. */
   fullFirst: boolean;
-  /** The release as a text, to tell whether it is still what a drop was let go for. */
-  releaseKey: string;
   /** Who may see it until it is proofed. */
   privacy: Privacy;
   playlists: string[];
@@ -86,9 +78,7 @@ export function meantWords(
   const findings = [...fitted.findings, ...lost.map((what) => ({ place: 'template' as const, what }))];
   const end = values.privacy;
   const privacy = privacyBeforeProof(drop?.confirmedTo, end);
-  // What nobody else sees has no release.
-  const waitsFor = end !== 'private' ? waitFor(values.release, profile) : undefined;
-  const opensAt = (waitsFor && isTimed(waitsFor) ? values.opensAt : undefined) ?? undefined;
+  const release = releaseThere(values, profile.firstShowings === true);
   const playlists = playlistsAt(layers, values.playlists, channel.id, drop?.chosenPlaylists);
   const declarations = declarationsInForce(values).declarations;
   const hasGroups = profile.abilities.groups !== undefined;
@@ -111,24 +101,15 @@ export function meantWords(
     framings: framingsAt(video, drop),
     needsFile: !drop || ['draft', 'removed', 'packing'].includes(drop.state),
     fitted: { ...fitted, findings },
-    end,
     password: values.password,
     declarations,
-    waitsFor,
-    opensAt,
+    ...release,
     lateAtMost: values.lateAtMost,
     fullFirst: values.fullFirst,
-    releaseKey: [waitsFor, opensAt?.wall, opensAt?.zone, opensAt?.which].join(' '),
     // A site that opens by itself asks nobody.
-    opensAlone: profile.opensItself || !waitsFor,
+    opensAlone: profile.opensItself || !release.waitsFor,
     unknownPlaylists: hasGroups ? playlists.unknown : [],
   };
-}
-
-/** What a drop waits for on a site: where there are no first showings, just for the time. */
-function waitFor(release: Release, profile: SiteProfile): MeantWords['waitsFor'] {
-  if (release === 'by itself') return undefined;
-  return release === 'first showing' && !profile.firstShowings ? 'at a time' : release;
 }
 
 /** Tells a password from others; nobody can have it from that. */

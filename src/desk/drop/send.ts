@@ -1,4 +1,6 @@
 import { mayMove } from '@/core/drop';
+import { agreedByChanges, agreedBySending } from '@/core/release';
+import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
 import { deleteEarlyUpload, earlyUploadsOf, goneBefore } from '@/store/drop/early-uploads';
@@ -67,7 +69,7 @@ export async function sendVideo(videoId: string, channelIds?: readonly string[])
   const result: Sent = { sent: [], notReady: [] };
   for (const drop of drops) {
     if (channelIds && !channelIds.includes(drop.channelId)) continue;
-    const { channel, missing } = await readiness(record, drop);
+    const { channel, profile, missing } = await readiness(record, drop);
     if (missing.length > 0) {
       result.notReady.push({ channel: channel.name, missing });
       continue;
@@ -76,6 +78,7 @@ export async function sendVideo(videoId: string, channelIds?: readonly string[])
       ...ANEW,
       sentAt: new Date(),
       sentWith: sendsWith(record.layers, record.video, channel, drop),
+      agreed: agreedBySending(meantWords(record, channel, drop, profile), await databaseTime(db)),
       round: drop.state === 'removed' ? drop.round + 1 : drop.round,
     };
     await makeMove(drop, 'send', `Sent to ${channel.name}`, fields, async (trx) => {
@@ -124,7 +127,10 @@ export async function reviseVideo(
     const says = `Changes sent to the site: ${what}`;
     if (staysLive(drop, there, meant)) await giveLive(drop, says, sentWith);
     // A word that was given for what is changed now is to be given again.
-    else await makeMove(drop, 'revise', says, { sentWith, openAsked: false });
+    else {
+      const agreed = agreedByChanges(meant, drop.agreed, await databaseTime(db));
+      await makeMove(drop, 'revise', says, { sentWith, agreed, openAsked: false });
+    }
     result.sent.push(channel.name);
     log.info({ drop: drop.id, video: videoId, channel: channel.id }, 'changes sent');
   }

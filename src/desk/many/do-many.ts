@@ -2,6 +2,7 @@ import { ValidationError } from 'yup';
 import type { ListValue } from '@/core/defaults';
 import { uniqueTags } from '@/core/words';
 import { actAs } from '@/store/actor';
+import { databaseTime } from '@/store/clock';
 import { type Database, database, transaction } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
 import { announce } from '@/store/feed';
@@ -18,17 +19,15 @@ import {
   setUndone,
 } from '@/store/record/many-acts';
 import { type Video, videoById } from '@/store/record/videos';
+import { actOnDrop } from '../actions/act-on-drop';
 import { undoMadeIn } from '../changes/changes';
 import { ChangedMeanwhile, DeskError } from '../desk-error';
-import { actOnDrop } from '../drop/act-on-drop';
 import { sendVideo } from '../drop/send';
 import { askToDelete } from '../video/delete-video';
 import { editVideo } from '../video/edit-video';
-import { inWindow } from '../window';
+import { inWindow, windowOfAct } from '../window';
 import type { Act } from './many-act';
-
-/** What the changes of an act on many are made in, so that undo knows them again. */
-export const madeInAct = (id: string) => `many-${id}`;
+import { tellEnded } from './tell-ended';
 
 /** A list of a layer with some put to it; undefined where it has them all. */
 function listWith(own: ListValue<string> | undefined, more: readonly string[]): ListValue<string> | undefined {
@@ -148,9 +147,9 @@ async function resultFor(actId: string, act: Act, videoId: string, video: Video 
   const result: Result = { videoId, title: video?.title ?? '', changed: false, why: undefined };
   if (!video) return result;
   try {
-    const did = await inWindow(madeInAct(actId), () => doWith(video, act));
+    const did = await inWindow(windowOfAct(actId), () => doWith(video, act));
     // One that was changed just before a worker was killed is as it should be, and is this act's to undo.
-    return { ...result, changed: did || (await changeMadeIn(db, videoId, madeInAct(actId)))?.state === 'made' };
+    return { ...result, changed: did || (await changeMadeIn(db, videoId, windowOfAct(actId)))?.state === 'made' };
   } catch (error) {
     if (error instanceof PartlyDone) return { ...result, changed: error.did, why: error.message };
     if (error instanceof DeskError || error instanceof ValidationError) return { ...result, why: error.message };
@@ -209,7 +208,7 @@ async function doEach(many: ManyAct, tell: (done: number) => void, signal: Abort
     behind += 1;
     tell(behind);
   }
-  await endMany(db, id);
+  await transaction((trx) => endMany(trx, many));
   return true;
 }
 
@@ -219,7 +218,7 @@ async function undoEach({ id }: ManyAct, tell: (done: number) => void, signal: A
   const left = (await resultsOf(db, id)).filter(({ changed, undone }) => changed && undone === undefined);
   for (const [index, { videoId }] of left.entries()) {
     signal.throwIfAborted();
-    await setUndone(db, id, videoId, await undoMadeIn(videoId, madeInAct(id)));
+    await setUndone(db, id, videoId, await undoMadeIn(videoId, windowOfAct(id)));
     tell(index + 1);
   }
   await moveManyAct(db, id, 'undoing', 'undone');
@@ -241,10 +240,10 @@ export async function giveUpMany(trx: Database, id: string, trouble: string): Pr
     const title = (await videoById(trx, videoId))?.title ?? '';
     await endResult(trx, id, { videoId, title, changed: false, why: trouble });
   }
-  await endMany(trx, id);
+  await endMany(trx, many);
 }
 
-async function endMany(db: Database, id: string): Promise<void> {
-  await moveManyAct(db, id, 'waiting', 'done');
-  await announce(db, 'many', id);
+async function endMany(trx: Database, many: ManyAct): Promise<void> {
+  if (await moveManyAct(trx, many.id, 'waiting', 'done')) await tellEnded(trx, many, await databaseTime(trx));
+  await announce(trx, 'many', many.id);
 }

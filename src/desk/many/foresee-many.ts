@@ -1,11 +1,11 @@
 import { withValues } from '@/core/defaults';
-import { isSent, isWider, isWorking } from '@/core/drop';
+import { isOpenTo, isSent, isWider } from '@/core/drop';
 import { database } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
 import type { Drop } from '@/store/drop/shape';
 import { measurementsOf } from '@/store/record/measurements';
 import { allChannels, type Channel } from '@/store/site/channels';
-import { actionsFor } from '../drop/act-on-drop';
+import { actionsFor } from '../actions/act-on-drop';
 import { warnsOfFile } from '../drop/file-findings';
 import { missingAt } from '../drop/readiness';
 import { profileAt, recordsOf, type VideoRecord } from '../drop/record';
@@ -22,8 +22,10 @@ export interface Foreseen {
   concerned: number;
   /** In how many places at sites: drops that are sent, opened, tried again or removed there. */
   places: number;
-  /** How many open to everyone by themselves: of those that are sent, or that are on their way and would not without the act. */
+  /** How many of those that are sent open to everyone by themselves. */
   opening: number;
+  /** How many that are open are closed at once to those who are not to see them any more. */
+  closing: number;
   /** In how many of those that are sent something in the file is to be looked at. */
   warned: number;
   /** Why it cannot be done in some places, and in how many, the commonest first. */
@@ -39,7 +41,7 @@ export async function foreseeMany(input: unknown): Promise<Foreseen> {
   const whys = new Map<string, number>();
   const concerned = new Set<string>();
   const warned = new Set<string>();
-  const seen: Foreseen = { videos: ids.length, concerned: 0, places: 0, opening: 0, warned: 0, cannot: [] };
+  const seen: Foreseen = { videos: ids.length, concerned: 0, places: 0, opening: 0, closing: 0, warned: 0, cannot: [] };
   const db = database();
   const channels = new Map((await allChannels(db)).map((channel) => [channel.id, channel]));
   const turn = turns();
@@ -47,7 +49,7 @@ export async function foreseeMany(input: unknown): Promise<Foreseen> {
     await turn();
     const part = ids.slice(at, at + RECORDS_AT_ONCE);
     const found = await placesOf(part, act, channels);
-    for (const { videoId, why, opens, warns } of found) {
+    for (const { videoId, why, opens, closes, warns } of found) {
       if (why) {
         whys.set(why, (whys.get(why) ?? 0) + 1);
         continue;
@@ -55,6 +57,7 @@ export async function foreseeMany(input: unknown): Promise<Foreseen> {
       concerned.add(videoId);
       seen.places += 1;
       if (opens) seen.opening += 1;
+      if (closes) seen.closing += 1;
       if (warns) warned.add(videoId);
     }
     if (!TO_PLACES.includes(act.do)) for (const id of part) concerned.add(id);
@@ -75,6 +78,7 @@ interface Place {
   videoId: string;
   why?: string;
   opens?: boolean;
+  closes?: boolean;
   warns?: boolean;
 }
 
@@ -85,7 +89,7 @@ async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<
     return drops.filter(({ state }) => isSent(state)).map(({ videoId }): Place => ({ videoId }));
   }
   if (act.do === 'send') return placesToSend(drops, channels);
-  if (act.do === 'set' || act.do === 'series') return placesThatOpen(drops, act, channels);
+  if (act.do === 'set' || act.do === 'series') return placesToClose(drops, act, channels);
   if (act.do !== 'open' && act.do !== 'try again') return [];
   const action = act.do;
   const state = action === 'open' ? 'held' : 'snag';
@@ -101,15 +105,15 @@ async function placesOf(ids: readonly string[], act: Act, channels: ReadonlyMap<
     });
 }
 
-/** Drops on their way to a site that open to everyone by themselves once something is set, and did not before. */
-async function placesThatOpen(
+/** Drops that are open at their site to people who are not to see them once something is set: that is done at once. */
+async function placesToClose(
   drops: readonly Drop[],
   act: Extract<Act, { do: 'set' | 'series' }>,
   channels: ReadonlyMap<string, Channel>,
 ): Promise<Place[]> {
-  const onTheirWay = drops.filter(({ state }) => isWorking(state));
-  const records = await recordsOf(database(), [...new Set(onTheirWay.map(({ videoId }) => videoId))]);
-  return onTheirWay.flatMap((drop): Place[] => {
+  const open = drops.filter(({ state, openedTo }) => isOpenTo(openedTo) && isSent(state));
+  const records = await recordsOf(database(), [...new Set(open.map(({ videoId }) => videoId))]);
+  return open.flatMap((drop): Place[] => {
     const [record, channel] = [records.get(drop.videoId), channels.get(drop.channelId)];
     if (!record || !channel) return [];
     const { video, layers } = record;
@@ -117,8 +121,8 @@ async function placesThatOpen(
       act.do === 'set'
         ? { ...video, own: withValues(video.own, { [act.field]: act.value }) }
         : { ...video, seriesId: act.seriesId ?? undefined };
-    const [before, after] = [video, set].map((each) => opensByItself(layers, each, channel, drop));
-    return after && !before ? [{ videoId: drop.videoId, opens: true }] : [];
+    const { value: end } = inForceAt(layers, set, channel, drop).privacy;
+    return isWider(drop.openedTo ?? 'private', end) ? [{ videoId: drop.videoId, closes: true }] : [];
   });
 }
 

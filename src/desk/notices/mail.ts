@@ -9,6 +9,7 @@ const KIND_WORDS: Record<NoticeKind, string> = {
   live: 'is live',
   missed: 'missed its time',
   changed: 'was changed',
+  done: 'is done',
 };
 
 const MANY_WORDS: Record<NoticeKind, string> = {
@@ -16,6 +17,7 @@ const MANY_WORDS: Record<NoticeKind, string> = {
   live: 'they are live',
   missed: 'they missed their time',
   changed: 'they were changed',
+  done: 'they are done',
 };
 
 const oneLine = (text: string) => text.replace(/[\r\n]+/g, ' ');
@@ -25,15 +27,17 @@ export function mailOf(notices: readonly NoticeToTell[]): { subject: string; tex
   const [first] = notices;
   const about = ({ video, channel, kind, count }: NoticeToTell) =>
     oneLine(
-      count > 1
-        ? `${count.toLocaleString('en')} videos on ${channel}: ${MANY_WORDS[kind]}`
-        : `“${video}” ${KIND_WORDS[kind]} on ${channel}`,
+      channel === ''
+        ? `${video}: ${KIND_WORDS[kind]}`
+        : count > 1
+          ? `${count.toLocaleString('en')} videos on ${channel}: ${MANY_WORDS[kind]}`
+          : `“${video}” ${KIND_WORDS[kind]} on ${channel}`,
     );
-  const need = notices.filter(({ kind }) => kind !== 'live').length;
+  const need = notices.filter(({ kind }) => kind !== 'live' && kind !== 'done').length;
   const subject =
     notices.length === 1 && first ? about(first) : `${notices.length} notices${need > 0 ? `, ${need} to look at` : ''}`;
   const text = notices
-    .map((notice) => `${about(notice)} (${notice.site})\n${notice.says}\n${notice.page}`)
+    .map((notice) => `${about(notice)}${notice.site && ` (${notice.site})`}\n${notice.says}\n${notice.page}`)
     .join('\n\n');
   return { subject, text: `${text}\n\nSent by Kettle Drop. You can change what is sent under Notices.\n` };
 }

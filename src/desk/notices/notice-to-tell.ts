@@ -10,9 +10,11 @@ import { site } from '../site/session';
 export interface NoticeToTell {
   kind: NoticeKind;
   at: string;
+  /** The title of the video, or what else it is about. */
   video: string;
   /** How many videos it is about, this one among them. */
   count: number;
+  /** Empty where it is about none. */
   channel: string;
   site: string;
   says: string;
@@ -24,17 +26,23 @@ export interface NoticeToTell {
 export async function noticesToTell(db: Database, notices: readonly Notice[]): Promise<NoticeToTell[]> {
   const [channels, videos] = await Promise.all([
     allChannels(db),
-    videosById(db, [...new Set(notices.map(({ videoId }) => videoId))]),
+    videosById(db, [...new Set(notices.flatMap(({ of }) => ('dropId' in of ? of.videoId : [])))]),
   ]);
   const titles = new Map(videos.map(({ id, title }) => [id, title]));
-  return notices.map(({ kind, at, videoId, channelId, dropId, says, count }) => {
-    const channel = channels.find(({ id }) => id === channelId);
+  const base = `http://127.0.0.1:${settings().webPort}`;
+  return notices.map(({ kind, at, of, says, count }) => {
+    const head = { kind, says, at: at.toISOString() };
+    if (!('dropId' in of)) {
+      return { ...head, count: 1, video: of.about, channel: '', site: '', page: `${base}${of.page}` };
+    }
+    const channel = channels.find(({ id }) => id === of.channelId);
     return {
-      ...{ kind, says, count, at: at.toISOString() },
-      video: titles.get(videoId) || 'Without a title',
+      ...head,
+      count,
+      video: titles.get(of.videoId) || 'Without a title',
       channel: channel?.name ?? '',
       site: channel ? site(channel.site).profile.name : '',
-      page: `http://127.0.0.1:${settings().webPort}/${count > 1 ? '' : `drops/${dropId}`}`,
+      page: `${base}${count > 1 ? '/' : `/drops/${of.dropId}`}`,
     };
   });
 }

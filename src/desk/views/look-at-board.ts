@@ -12,7 +12,7 @@ import { type BoardChoice, boardCounts, boardPlaces, movingNow } from '@/store/r
 import { betterCut, type Cut, cutInUse, cutsOf } from '@/store/record/cuts';
 import { type Video, videosById } from '@/store/record/videos';
 import { allChannels, type Channel, channelsInUse } from '@/store/site/channels';
-import { actionsFor, type DropAction } from '../drop/act-on-drop';
+import { actionsFor, type DropAction } from '../actions/act-on-drop';
 import { missingAt } from '../drop/readiness';
 import { profileAt, recordsOf } from '../drop/record';
 import { idShape } from '../id-shape';

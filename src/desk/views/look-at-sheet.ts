@@ -21,7 +21,7 @@ import { betterCut, sameCutElsewhere } from '@/store/record/cuts';
 import { measurementOf } from '@/store/record/measurements';
 import { earlierVideos, videoById } from '@/store/record/videos';
 import { allChannels, type Channel } from '@/store/site/channels';
-import { actionsFor } from '../drop/act-on-drop';
+import { actionsFor } from '../actions/act-on-drop';
 import { changesSince } from '../drop/changes-since';
 import { fileFindings } from '../drop/file-findings';
 import { type MeantWords, meantWords } from '../drop/meant';

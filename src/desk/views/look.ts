@@ -17,6 +17,7 @@ import { allVideos, videoById } from '@/store/record/videos';
 import { allAccounts } from '@/store/site/accounts';
 import { allChannels, type Channel, playlistsOf } from '@/store/site/channels';
 import { found } from '../desk-error';
+import { isOtherFile } from '../drop/other-file';
 import { site } from '../site/session';
 import type { ChannelsView, ChannelView, CutView, DropView, MarkersView } from './views';
 
@@ -111,7 +112,7 @@ export function dropView(
     versions: drop.versions ?? [],
     otherFileStays: !swapsFiles,
     replacing: drop.former !== undefined,
-    otherFile: isAtSite && inUse?.state === 'ready' && digestAtSite !== undefined && digestAtSite !== inUse.digest,
+    otherFile: isAtSite && isOtherFile(inUse, digestAtSite),
   };
 }
 

@@ -21,7 +21,7 @@ import type { Marker } from '@/store/record/markers';
 import type { MeasureState } from '@/store/record/measurements';
 import type { ShelfLink } from '@/store/record/shelf';
 import type { AccountState } from '@/store/site/accounts';
-import type { DropAction } from '../drop/act-on-drop';
+import type { DropAction } from '../actions/act-on-drop';
 import type { FieldMark } from '../layers/record-values';
 import type { RenditionView } from './look-at-renditions';
 import type { MatchView } from './match-view';

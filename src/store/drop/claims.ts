@@ -52,7 +52,6 @@ export interface LiveRound {
 export async function liveRounds(db: Database): Promise<Map<string, LiveRound>> {
   const rows: { channelId: string; live: number; wereRead: number; readSince: Date | null }[] = await db('drops')
     .where({ state: 'live' })
-    .whereNotNull('siteVideoId')
     .groupBy('channelId')
     .select('channelId')
     .count({ live: '*', wereRead: 'readAt' })

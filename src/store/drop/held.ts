@@ -54,3 +54,29 @@ export async function lookAtHeldNow(db: Database, ids: readonly string[]): Promi
     .where((query) => query.whereNull('leaseUntil').orWhere('leaseUntil', '<', now(db)))
     .update({ nextTryAt: now(db) });
 }
+
+/** A video that is held on a channel, with when it is to open where that is set. */
+export interface HeldThere {
+  title: string;
+  channel: string;
+  opensAt: Date | null;
+}
+
+/** Videos that are held on the channels of an account, those that open first at the top, and how many there are. */
+export async function heldOfAccount(
+  db: Database,
+  accountId: string,
+  most: number,
+): Promise<{ held: HeldThere[]; count: number }> {
+  const all = () =>
+    db('drops')
+      .join('channels', 'channels.id', 'drops.channelId')
+      .where({ 'drops.state': 'held', 'channels.accountId': accountId });
+  const held: HeldThere[] = await all()
+    .join('videos', 'videos.id', 'drops.videoId')
+    .orderByRaw('drops.opens_at IS NULL, drops.opens_at, drops.id')
+    .limit(most)
+    .select('videos.title as title', 'channels.name as channel', 'drops.opensAt as opensAt');
+  const [row] = await all().count({ count: '*' });
+  return { held, count: Number(row?.count ?? 0) };
+}

@@ -211,6 +211,11 @@ export async function noteLeft(db: Database, { id, round }: PartsOf): Promise<vo
   await db('dropParts').where({ dropId: id, round, differs: 'open' }).update({ differs: 'left' });
 }
 
+/** Forgets what earlier videos of a drop had at its site, where none of them is there any more. */
+export async function forgetPartsOfBefore(db: Database, { id, round }: PartsOf): Promise<void> {
+  if (round > 0) await db('dropParts').where({ dropId: id }).where('round', '<', round).delete();
+}
+
 /** Gives a drop the parts back that an earlier video of it had at its site. */
 export async function partsOfBefore(db: Database, id: string, before: number, round: number): Promise<void> {
   const rows: object[] = await db('dropParts').where({ dropId: id, round: before }).select();

@@ -1,4 +1,5 @@
 import type { AskedOfSight, SiteVersion, Snag } from '@/core/drop';
+import type { Agreed } from '@/core/release';
 import { now } from '@/store/clock';
 import { type Database, fromJson, toJson } from '@/store/database';
 import type { Drop, DropProgress, FormerVideo, LineSpeed, OwnOnChannel, SentWith } from './shape';
@@ -14,6 +15,7 @@ export const columns = [
   'own',
   'chosenPlaylists',
   'sentWith',
+  'amongMany',
   'round',
   'begunWith',
   'leftBehind',
@@ -28,6 +30,7 @@ export const columns = [
   'opensAt',
   'siteOpensAt',
   'confirmedOpensAt',
+  'agreed',
   'releasedFor',
   'openedTo',
   'confirmedTo',
@@ -49,7 +52,7 @@ export const columns = [
 
 const JSON_FIELDS = [
   ...(['snag', 'own', 'chosenPlaylists', 'sentWith', 'carry', 'progress', 'begunWith', 'leftBehind'] as const),
-  ...(['versions', 'speeds', 'former', 'formerLinks', 'asking'] as const),
+  ...(['versions', 'speeds', 'former', 'formerLinks', 'asking', 'agreed'] as const),
 ] as const;
 
 export type Row = { [K in keyof Drop]: unknown } & Record<(typeof JSON_FIELDS)[number], string | null>;
@@ -72,7 +75,9 @@ export function fromRow(row: Row): Drop {
     former: fromJson<FormerVideo>(row.former),
     formerLinks: fromJson<string[]>(row.formerLinks),
     asking: fromJson<AskedOfSight[]>(row.asking),
+    agreed: fromJson<Agreed>(row.agreed),
     openAsked: row.openAsked === 1,
+    amongMany: row.amongMany === 1,
   } as Drop;
 }
 

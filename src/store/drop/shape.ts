@@ -2,6 +2,7 @@ import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
 import type { AskedOfSight, DropState, OwnWords, PutOff, SiteVersion, Snag } from '@/core/drop';
 import type { Framings } from '@/core/framing';
+import type { Agreed } from '@/core/release';
 import type { FileSet, MendsOfCut, RemediesOfCut } from '@/core/renditions';
 import type { Shelf } from '@/core/words';
 
@@ -81,6 +82,8 @@ export interface Drop {
   chosenPlaylists: string[] | undefined;
   /** Undefined until it is sent. */
   sentWith: SentWith | undefined;
+  /** Whether an act on many has moved it on last: it is carried on behind what somebody waits for. */
+  amongMany: boolean;
   /** How often the video was sent to this channel anew, after it had been removed there. */
   round: number;
   /** What the site was asked to make room with, noted before it was asked. */
@@ -107,6 +110,8 @@ export interface Drop {
   siteOpensAt: Date | undefined;
   /** The time that the site itself has said since. */
   confirmedOpensAt: Date | undefined;
+  /** Undefined of one that was sent before this was kept. */
+  agreed: Agreed | undefined;
   /** The release that it was let go for: with another, it is held again. */
   releasedFor: string | undefined;
   /** The widest that the site may be showing it to, as it was asked; undefined while it was never opened. */

@@ -24,6 +24,9 @@ import * as parts from './022-parts';
 import * as who from './023-who';
 import * as actsThatPause from './024-acts-that-pause';
 import * as whatGrows from './025-what-grows';
+import * as amongMany from './026-among-many';
+import * as noticesOfTheHouse from './027-notices-of-the-house';
+import * as agreed from './028-agreed';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -52,4 +55,7 @@ export const migrations: Record<string, Knex.Migration> = {
   '023-who': who,
   '024-acts-that-pause': actsThatPause,
   '025-what-grows': whatGrows,
+  '026-among-many': amongMany,
+  '027-notices-of-the-house': noticesOfTheHouse,
+  '028-agreed': agreed,
 };

@@ -5,13 +5,24 @@ import type { Database } from '@/store/database';
 import { newId } from '@/store/ids';
 import { deleteInSteps } from '@/store/in-steps';
 
+/** The drop that a notice is about. */
+export interface OfDrop {
+  videoId: string;
+  dropId: string;
+  channelId: string;
+}
+
+/** What else a notice is about, in words, with the path of the page on which something can be done about it. */
+export interface OfHouse {
+  about: string;
+  page: string;
+}
+
 /** Something that a manager is told. */
 export interface Notice {
   id: number;
   kind: NoticeKind;
-  videoId: string;
-  dropId: string;
-  channelId: string;
+  of: OfDrop | OfHouse;
   says: string;
   /** How many drops it stands for: what one cause has brought about is told once. */
   count: number;
@@ -19,18 +30,26 @@ export interface Notice {
   seenAt: Date | undefined;
 }
 
-type Row = Omit<Notice, 'seenAt'> & { seenAt: Date | null };
+/** The channel that a notice is about; undefined where it is about none. */
+export const channelOf = ({ of }: Pick<Notice, 'of'>): string | undefined =>
+  'dropId' in of ? of.channelId : undefined;
 
-const columns = ['id', 'kind', 'videoId', 'dropId', 'channelId', 'says', 'count', 'at', 'seenAt'];
-const fromRow = (row: Row): Notice => ({ ...row, seenAt: row.seenAt ?? undefined });
+type Row = Omit<Notice, 'seenAt' | 'of'> & { seenAt: Date | null } & { [K in keyof (OfDrop & OfHouse)]: string | null };
+
+const columns = ['id', 'kind', 'videoId', 'dropId', 'channelId', 'about', 'page', 'says', 'count', 'at', 'seenAt'];
+
+function fromRow({ videoId, dropId, channelId, about, page, seenAt, ...row }: Row): Notice {
+  const of = videoId && dropId && channelId ? { videoId, dropId, channelId } : { about: about ?? '', page: page ?? '' };
+  return { ...row, of, seenAt: seenAt ?? undefined };
+}
 
 const KEPT_SECONDS = 90 * 24 * 3600;
 /** What was not told before that is nobody's trouble any more. */
 const LATELY_SECONDS = 7 * 24 * 3600;
 
 /**
- * Keeps something that a manager is told. Where another drop was told of for the same cause, that notice stands for this one,
- * too, and is new again.
+ * Keeps something that a manager is told. Where another was told of for the same cause, that notice stands for this one, too,
+ * and is new again.
  * @param cause tells what belongs together; undefined for what stands alone
  */
 export async function addNotice(
@@ -38,7 +57,8 @@ export async function addNotice(
   notice: Omit<Notice, 'id' | 'count' | 'at' | 'seenAt'>,
   cause?: string,
 ): Promise<Pick<Notice, 'id' | 'count'>> {
-  const row = { ...notice, cause: cause ?? null, says: notice.says.slice(0, 1000), at: now(trx), ...byNow() };
+  const { kind, of, says } = notice;
+  const row = { kind, ...of, cause: cause ?? null, says: says.slice(0, 1000), at: now(trx), ...byNow() };
   const [id] = await trx('notices')
     .insert(row)
     .onConflict('cause')

@@ -1,5 +1,5 @@
 import { type OpenEnd, openEnd, type RightsAsk } from '@/core/drop';
-import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { DropAction } from '@/desk/actions/act-on-drop';
 import type { DropView, SheetChannel } from '@/desk/views/views';
 import { BUTTONS } from '../button-words';
 
@@ -18,6 +18,7 @@ function agreeWords(asks: RightsAsk | undefined): string {
 /** What the button for trying again says: what it does, where somebody has changed at the site what waits there. */
 export function tryAgainWords({ snag }: Pick<DropView, 'snag'>): string {
   const { at, kind, parts } = snag ?? {};
+  if (at === 'held' && kind === 'file') return BUTTONS.sendNewFile;
   if (at !== 'held' || kind !== 'difference') return BUTTONS.tryAgain;
   return parts?.includes('privacy') ? 'Close it there again' : 'Set its time there again';
 }
@@ -37,7 +38,7 @@ export function actionWords(action: DropAction, { drop, values }: SheetChannel):
     case 'revise':
       return 'Send the changes';
     case 'new file':
-      return drop?.otherFileStays ? 'Send the new file, close the old video' : 'Send the new file';
+      return drop?.otherFileStays ? 'Send the new file, close the old video' : BUTTONS.sendNewFile;
     case 'new file, remove':
       return 'Send the new file, remove the old video';
     case 'keep the old file':

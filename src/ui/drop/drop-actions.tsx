@@ -1,6 +1,6 @@
 'use client';
 
-import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { DropAction } from '@/desk/actions/act-on-drop';
 import type { SheetChannel } from '@/desk/views/views';
 import { Button } from '../button';
 import { useSure } from '../sure';

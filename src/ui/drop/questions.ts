@@ -1,5 +1,5 @@
 import { openEnd } from '@/core/drop';
-import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { DropAction } from '@/desk/actions/act-on-drop';
 import type { SheetChannel } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
 import { type Question, questionBeforeOpening } from '@/ui/sure-questions';
@@ -15,7 +15,10 @@ export function questionBeforeChanges(channels: readonly SheetChannel[]): Questi
   const names = new Intl.ListFormat('en').format(opened.map(({ name }) => name));
   return {
     title: `Open it to everyone on ${names}?`,
-    follows: ['The changes go out, and then everyone can see it. Subscribers may be told at once.'],
+    follows: [
+      'The changes go out; it waits a few seconds then, so that you can still stop it.',
+      'After that, everyone can see it. Subscribers may be told at once.',
+    ],
     yes: BUTTONS.sendAndOpen,
   };
 }

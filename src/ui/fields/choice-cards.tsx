@@ -1,3 +1,5 @@
+import { useHydrated } from '../use-hydrated';
+
 interface ChoiceCardsProps<V> {
   /** The name that its radio buttons share. */
   name: string;
@@ -10,6 +12,8 @@ interface ChoiceCardsProps<V> {
 
 /** One of a few, each on a card with what it means. */
 export function ChoiceCards<V>({ name, chosen, options, onChoose, className = '' }: ChoiceCardsProps<V>) {
+  // What is chosen before the page takes it would be lost without a word.
+  const takesChoices = useHydrated();
   return (
     <div className="flex flex-wrap gap-2">
       {options.map((option) => {
@@ -24,6 +28,7 @@ export function ChoiceCards<V>({ name, chosen, options, onChoose, className = ''
               name={name}
               className="mt-1 self-start accent-[var(--rim)]"
               checked={option.value === chosen}
+              disabled={!takesChoices}
               onChange={() => onChoose(option.value)}
             />
             <b className="font-semibold">{option.name}</b>

@@ -3,7 +3,7 @@ import { restBetweenRounds } from '@/core/work';
 import { readAgain, readManyAgain } from '@/desk/differences/read-again';
 import { log } from '@/desk/log';
 import { isOpenToUs, site } from '@/desk/site/session';
-import { AllowanceSpent, type SiteAdapter, SiteError } from '@/sites/contract';
+import { AllowanceSpent, type LookAtMany, SiteError } from '@/sites/contract';
 import { database, transaction } from '@/store/database';
 import { liveToRead } from '@/store/drop/claims';
 import { takePartsToRetry } from '@/store/drop/parts';
@@ -13,19 +13,12 @@ import { settings } from '@/store/settings';
 import { allowancesOf } from '@/store/site/allowances';
 import { type Channel, channelById } from '@/store/site/channels';
 import type { JobWork } from './job-work';
+import { leftFor } from './left-for';
 
 const AT_ONCE = 20;
 const EVERY_SECONDS = 15;
 /** What could not be read is left for so long: one that a site cannot tell of would keep all others from being read. */
-const LEFT_MILLISECONDS = 10 * 60_000;
-
-/** Drops that this process leaves for now, and until when. */
-const leftUntil = new Map<string, number>();
-
-function leftNow(): string[] {
-  for (const [id, until] of leftUntil) if (until < Date.now()) leftUntil.delete(id);
-  return [...leftUntil.keys()];
-}
+const left = leftFor(10 * 60_000);
 
 /**
  * Reads the live videos of a channel again, those first that were read longest ago: soon after they opened, and then daily.
@@ -41,22 +34,15 @@ export const readLive: JobWork = {
     const again = Math.min(EVERY_SECONDS, readSeconds);
     const { lookAtMany } = site(channel.site);
     await transaction(async (trx) => askForJobsAnew(trx, 'give', await takePartsToRetry(trx, channel.id, AT_ONCE)));
-    const due = await liveToRead(db, channel.id, readSeconds, lookAtMany?.atOnce ?? AT_ONCE, leftNow());
-    let requests = 0;
+    const due = await liveToRead(db, channel.id, readSeconds, lookAtMany?.atOnce ?? AT_ONCE, left.now());
     try {
-      if (lookAtMany && due.length > 1 && (await readTogether(due, channel, lookAtMany))) requests = 1;
-      else
-        for (const drop of due) {
-          if (signal.aborted) return { again };
-          requests += 1;
-          if (!(await readAlone(drop, channel))) return { again };
-        }
+      const requests = await readDue(due, channel, lookAtMany, signal);
+      if (requests === 0) return { again };
+      return { again: restBetweenRounds(await allowancesOf(db, channel.accountId), 'read', requests, again) };
     } catch (error) {
       if (error instanceof AllowanceSpent) return { again: Math.max(EVERY_SECONDS, error.seconds) };
       throw error;
     }
-    if (requests === 0) return { again };
-    return { again: restBetweenRounds(await allowancesOf(db, channel.accountId), 'read', requests, again) };
   },
 };
 
@@ -64,12 +50,25 @@ export const readLive: JobWork = {
 const isOfSite = (error: unknown): error is Error =>
   (error instanceof SiteError && !(error instanceof AllowanceSpent)) || error instanceof ValidationError;
 
-/** Whether the site could tell of all of them at once. */
-async function readTogether(
+/** Reads drops together where the site can tell of them so, else one by one until it cannot. @returns the requests of it */
+async function readDue(
   drops: readonly Drop[],
   channel: Channel,
-  lookAtMany: NonNullable<SiteAdapter['lookAtMany']>,
-): Promise<boolean> {
+  lookAtMany: LookAtMany | undefined,
+  signal: AbortSignal,
+): Promise<number> {
+  if (lookAtMany && drops.length > 1 && (await readTogether(drops, channel, lookAtMany))) return 1;
+  let requests = 0;
+  for (const drop of drops) {
+    if (signal.aborted) break;
+    requests += 1;
+    if (!(await readAlone(drop, channel))) break;
+  }
+  return requests;
+}
+
+/** Whether the site could tell of all of them at once. */
+async function readTogether(drops: readonly Drop[], channel: Channel, lookAtMany: LookAtMany): Promise<boolean> {
   try {
     await readManyAgain(drops, channel, lookAtMany);
     return true;
@@ -89,7 +88,7 @@ async function readAlone(drop: Drop, channel: Channel): Promise<boolean> {
   } catch (error) {
     if (!isOfSite(error)) throw error;
     log.info({ drop: drop.id, why: error.message }, 'live video not read');
-    leftUntil.set(drop.id, Date.now() + LEFT_MILLISECONDS);
+    left.leave(drop.id);
     return false;
   }
 }

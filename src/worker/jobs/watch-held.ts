@@ -1,7 +1,8 @@
 import { restBetweenRounds } from '@/core/work';
 import { log } from '@/desk/log';
+import { type LooksTogether, lookTogether } from '@/desk/site/look-together';
 import { isOpenToUs, sessionFor, site } from '@/desk/site/session';
-import { AllowanceSpent, type SiteAdapter, type SiteLook } from '@/sites/contract';
+import { AllowanceSpent, type SiteProfile } from '@/sites/contract';
 import { databaseTime } from '@/store/clock';
 import { database } from '@/store/database';
 import { heldToWatch, lookAtHeldNow } from '@/store/drop/held';
@@ -12,9 +13,12 @@ import { allChannels, channelById } from '@/store/site/channels';
 import { onItsWay } from '../steps/ask';
 import { isAsLeft } from '../steps/held-there';
 import type { JobWork } from './job-work';
+import { leftFor } from './left-for';
 
 /** Where nothing can be watched, it is looked so often whether it can. */
 const NOT_NOW_SECONDS = 60;
+/** One that its site cannot tell of among others is looked at alone so often. */
+const alone = leftFor(3_600_000);
 
 /**
  * Looks at all that a channel holds, many videos in one request, and has a worker see to those that are not as they were left. A
@@ -32,13 +36,14 @@ export const watchHeld: JobWork = {
     try {
       for await (const drops of heldToWatch(db, channel.id, lookAtMany.atOnce)) {
         if (signal.aborted) return {};
-        requests += 1;
         const now = await databaseTime(db);
-        const looks = await looksAt(lookAtMany, channel.accountId, drops);
+        const there = drops.flatMap(({ siteVideoId }) => siteVideoId ?? []);
+        const told = await lookTogether(lookAtMany, sessionFor(channel.accountId, 'look'), there);
+        requests += told.requests;
         // What we have just asked for may be so already, or not yet: whoever has asked sees to that.
         const others = drops
           .filter(({ asking }) => onItsWay(asking, now).length === 0)
-          .filter((drop) => !isAsLeft(drop, looks.get(drop.siteVideoId ?? '')?.status, profile));
+          .filter((drop) => isToBeSeenTo(drop, told, profile));
         await lookAtHeldNow(
           db,
           others.map(({ id }) => id),
@@ -58,13 +63,11 @@ export const watchHeld: JobWork = {
   },
 };
 
-/** What a site says of drops now, by the ids that it gave them. */
-const looksAt = (
-  lookAtMany: NonNullable<SiteAdapter['lookAtMany']>,
-  accountId: string,
-  drops: readonly Drop[],
-): Promise<ReadonlyMap<string, SiteLook>> =>
-  lookAtMany.look(
-    sessionFor(accountId, 'look'),
-    drops.flatMap(({ siteVideoId }) => siteVideoId ?? []),
-  );
+/** Whether a drop is no longer as it was left. One that its site cannot tell of is looked at alone, now and then. */
+function isToBeSeenTo(drop: Drop, { looks, atFault }: LooksTogether, profile: SiteProfile): boolean {
+  const there = drop.siteVideoId ?? '';
+  if (there !== atFault) return !isAsLeft(drop, looks.get(there)?.status, profile);
+  if (alone.now().includes(drop.id)) return false;
+  alone.leave(drop.id);
+  return true;
+}

@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { isWider } from '@/core/drop';
 import { hasAll } from '@/core/parts';
-import { instantOf, isMissed, openingOf, shownIn } from '@/core/release';
+import { instantOf, isAgreed, isMissed, openingOf, shownIn } from '@/core/release';
 import type { Use } from '@/core/work';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { channelsNotChecked } from '@/desk/release/not-checked';
@@ -14,6 +14,7 @@ import { askOfSight, untilNoneArrives } from './ask';
 import { giveAgain, partsThere } from './give';
 import { confirmTime, lookAtHeld } from './look-at-held';
 import { NO_TIME, narrow } from './narrow';
+import { keepBackReplaced } from './replaced';
 import { SnagFound, type Step, type StepContext, type StepEnd } from './step';
 
 /** So long before its moment a drop is in hand, so that nothing is left to do at the moment itself. */
@@ -27,6 +28,7 @@ const BETWEEN_LOOKS_SECONDS = 3600;
 const NEAR_SECONDS = 3600;
 const BETWEEN_NEAR_LOOKS_SECONDS = 600;
 const LOOKS_WITHOUT_TIME_SECONDS = 6 * 3600;
+const TO_BE_OPENED = 'All are checked, and it opens by your word: that they open together was chosen after it was sent';
 /** What is opened so soon after its moment is not late. */
 const ON_TIME_MILLISECONDS = 2000;
 
@@ -45,13 +47,25 @@ export const hold: Step = async (context) => {
   const instant = meant.opensAt && instantOf(meant.opensAt);
   const way = meant.waitsFor ?? 'on my word';
   const notChecked = way === 'together' && !drop.wordAt ? await channelsNotChecked(record, drop) : [];
-  const opening = openingOf({ way, instant, wordAt: drop.wordAt, notChecked }, now);
+  const agreed = isAgreed(drop.agreed, meant);
+  const opening = openingOf({ way, instant, wordAt: drop.wordAt, notChecked, isAgreed: agreed }, now);
+  const keptBack = await keepBackReplaced(context, opening, () => keepNoTime(context, meant));
+  if (keptBack) return keptBack;
+  if (opening.does === 'ask') {
+    await keepNoTime(context, meant);
+    throw new SnagFound(
+      'missed',
+      `Its time, ${shownIn(meant.opensAt?.zone ?? 'UTC', opening.moment)}, is over, and nobody has said that it opens`,
+      'Open it now, or set another time',
+    );
+  }
   if (meant.end === 'private' || (opening.does === 'wait' && !opening.until)) {
     await keepNoTime(context, meant);
     const { ends } = await lookAtHeld(context, meant);
     if (ends) return ends;
     await giveAgain(context);
-    const waiting = notChecked.length > 0 ? waitsForOthers(notChecked, instant, now) : undefined;
+    const asks = way === 'together' && notChecked.length === 0 && !agreed ? TO_BE_OPENED : undefined;
+    const waiting = notChecked.length > 0 ? waitsForOthers(notChecked, instant, now) : asks;
     return { again: LOOKS_WITHOUT_TIME_SECONDS, fields: { opensAt: instant, waiting } };
   }
   if (opening.does === 'wait' && opening.until) return untilMoment(context, meant, opening.until);

@@ -2,6 +2,7 @@ import { setTimeout as pause } from 'node:timers/promises';
 import { type End, isOpenTo, isWider } from '@/core/drop';
 import { hasAll } from '@/core/parts';
 import { instantOf, isMissed } from '@/core/release';
+import { afterProof } from '@/desk/drop/after-proof';
 import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
 import { database, transaction } from '@/store/database';
@@ -32,7 +33,8 @@ export const open: Step = async (context) => {
   const meant = meantBy(context, record);
   // What was changed since it was proofed is proofed first, or waits for its moment.
   const isGiven = hasAll(await partsThere(context), meant.parts);
-  if (!isGiven || !goesToEnd(meant, drop)) return changedMeanwhile;
+  const isToOpen = afterProof(meant, drop, context.profile.opensItself === true) === 'goes on';
+  if (!isGiven || !isToOpen) return changedMeanwhile;
   if (await isTooLate(context, meant)) {
     return { move: 'notToOpen', says: 'Not opened: its time is over by too long', fields: { releasedFor: undefined } };
   }

@@ -1,4 +1,4 @@
-import { STOP_WORDS } from '@/core/drop';
+import { OPEN_TO, openEnd, STOP_WORDS } from '@/core/drop';
 import {
   differences,
   hasAll,
@@ -12,12 +12,16 @@ import {
 } from '@/core/parts';
 import { differenceWords } from '@/desk/differences/difference-words';
 import { tellShown } from '@/desk/differences/tell-shown';
-import { goesToEnd, meantShowing, meantWords } from '@/desk/drop/meant';
+import { afterProof } from '@/desk/drop/after-proof';
+import { type MeantWords, meantShowing, meantWords } from '@/desk/drop/meant';
 import { refreshPlaylists } from '@/desk/site/playlists';
 import { actAs } from '@/store/actor';
+import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
 import { atSite, forgetGiven, type KeptPart, noteShownParts, partsOfDrop, shownOtherwise } from '@/store/drop/parts';
+import type { DropFields } from '@/store/drop/rows';
 import { renditionById } from '@/store/files/renditions';
+import { settings } from '@/store/settings';
 import { giveParts, noteParts, partsThere } from './give';
 import { removeLeftBehind } from './left-behind';
 import { narrow } from './narrow';
@@ -51,6 +55,14 @@ function isGivenNow(part: PartName, kept: readonly KeptPart[], context: StepCont
   if (givenAt && givenAt >= drop.stateSince) return true;
   const along = PARTS[part].takenOverWith?.(profile);
   return along !== undefined && isGivenNow(along, kept, context);
+}
+
+/** The fields of a drop that opens in the seconds that a person has to stop it, by the changes that were sent. */
+async function opensSoon({ end }: MeantWords): Promise<{ says: string; fields: DropFields }> {
+  const { holdSeconds } = settings();
+  const wordAt = new Date((await databaseTime(database())).getTime() + holdSeconds * 1000);
+  const says = `Opens ${OPEN_TO[openEnd(end)]}${holdSeconds > 0 ? ` in ${holdSeconds} s` : ''}, as you said by sending the changes`;
+  return { says, fields: { openAsked: true, wordAt } };
 }
 
 /** Towards proofed: read back, and it is what we meant. What was changed since it was given goes first. */
@@ -88,5 +100,8 @@ export const proof: Step = async (context) => {
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);
   const says = `${STOP_WORDS.proofed}: ${Object.keys(showing).length} parts read back as meant`;
-  return { move: goesToEnd(meant, drop) ? 'proofedAndOpening' : 'proofedAndHeld', says };
+  const after = afterProof(meant, drop, profile.opensItself === true);
+  if (after === 'goes on') return { move: 'proofedAndOpening', says };
+  if (after === 'is held') return { move: 'proofedAndHeld', says };
+  return { move: 'proofedAndHeld', ...(await opensSoon(meant)) };
 };

@@ -1,7 +1,7 @@
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { instantOf, type Moment, momentAt } from '@/core/release';
-import { settleDifferences } from '@/desk/differences/settle-differences';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
+import { settleDifferences } from '@/desk/actions/settle-differences';
 import { sendVideo } from '@/desk/drop/send';
 import { editVideo } from '@/desk/video/edit-video';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
@@ -290,7 +290,8 @@ describe('what is held', () => {
     await expect.poll(async () => (await atSite(name))?.opensAt).toBeDefined();
     const asking = async () => (await database()('drops').where({ videoId: id }).first('asking'))?.asking;
     const [earlier, later] = [inSeconds(1800), inSeconds(3600)];
-    const landed = await struckAt('lanternfold', 'late, landed');
+    const landedThere = async () => (await struckAt('lanternfold'))['late, landed'] ?? 0;
+    const landed = await landedThere();
     // What tells the time is late, and lands when its worker is gone.
     await setFaultsAt('lanternfold', {
       kind: 'late',
@@ -304,7 +305,7 @@ describe('what is held', () => {
     await worker.end('SIGKILL');
     worker.start();
     await editVideo(id, { opensAt: later });
-    await expect.poll(() => struckAt('lanternfold', 'late, landed')).toBe(landed + 1);
+    await expect.poll(landedThere).toBe(landed + 1);
     await expect.poll(async () => (await atSite(name))?.opensAt).toBe(instantOf(later).toISOString());
     expect((await dropOf(name)).state).toBe('held');
   });

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { undo } from '@/desk/changes/changes';
 import { announceCuts, noteWaiting, proveStart } from '@/desk/cut/bring-cut';
 import { bringLocalFile } from '@/desk/cut/bring-local-file';
@@ -8,7 +9,6 @@ import { moveUp } from '@/desk/defaults/move-up';
 import { editSeries, newSeries } from '@/desk/defaults/series';
 import { editShelfLink, newShelfLink, removeShelfLink } from '@/desk/defaults/shelf';
 import { ChangedMeanwhile } from '@/desk/desk-error';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
 import { reviseVideo, sendVideo } from '@/desk/drop/send';
 import { editOnChannel, editVideo, tickChannel } from '@/desk/video/edit-video';
 import { editMarkers, importMarkers } from '@/desk/video/markers';

@@ -1,6 +1,6 @@
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { momentAt } from '@/core/release';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { sendVideo } from '@/desk/drop/send';
 import { site } from '@/desk/site/session';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
@@ -70,6 +70,9 @@ describe('what is held', () => {
   });
 
   it('is told of when somebody has opened it there, without its own look being due', async () => {
+    // That its site cannot tell of another keeps nobody from hearing of it.
+    const { siteVideoId } = await database()('drops').where({ videoId: ids['left.mp4'] }).first('siteVideoId');
+    await setFaultsAt('lanternfold', { kind: 'answer', status: 500, path: siteVideoId });
     await changedAt('lanternfold', 'opened.mp4', { visibility: 'open', publishedAt: new Date().toISOString() });
     await changedAt('fieldgate', 'opened-there.mp4', { audience: 'public' });
     expect(await snagOf('opened.mp4')).toMatchObject({ what: 'Somebody has opened it to everyone on Lanternfold' });

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtBrowserNotices, lookAtNotices } from '@/desk/notices/look-at-notices';
+import { lookAtBrowserNotices, lookAtNotices } from '@/desk/views/look-at-notices';
 
 export const dynamic = 'force-dynamic';
 

@@ -9,6 +9,7 @@ const SEEN: Foreseen = {
   concerned: 2,
   places: 4,
   opening: 1,
+  closing: 2,
   warned: 1,
   cannot: [{ why: 'no title', places: 1 }],
 };
@@ -40,7 +41,7 @@ describe('what is said of an act on many videos', () => {
       'Not in 1 place: no title.',
     ]);
     const set = questionBeforeMany({ do: 'set', field: 'privacy', value: 'everyone' }, SEEN);
-    expect(set.follows[0]).toBe('1 of those on their way opens to everyone once checked.');
+    expect(set.follows[0]).toBe('In 2 places fewer people see it than now: it is closed to the others at once.');
     expect(questionBeforeMany({ do: 'delete' }, { ...SEEN, places: 0 }).follows).toHaveLength(1);
     expect(questionBeforeMany({ do: 'delete' }, SEEN).follows[1]).toContain('4 places at sites first');
   });

@@ -8,14 +8,14 @@ const videosOf = (number: number) => count(number, 'video');
 const placesOf = (number: number) => count(number, 'place');
 
 /** What opens to everyone by an act, without a further word. */
-const opensWords = (opening: number, which: string): string[] =>
+const opensWords = (opening: number): string[] =>
   opening > 0
-    ? [`${opening.toLocaleString('en')} ${which} ${opening === 1 ? 'opens' : 'open'} to everyone once checked.`]
+    ? [`${opening.toLocaleString('en')} of them ${opening === 1 ? 'opens' : 'open'} to everyone once checked.`]
     : [];
 
 /** What is said before an act on many videos: what will happen, where, and where it cannot. */
 export function questionBeforeMany(act: Act, seen: Foreseen): Question {
-  const { videos, concerned, places, opening, warned, cannot } = seen;
+  const { videos, concerned, places, opening, closing, warned, cannot } = seen;
   const not = cannot.map(({ why, places: number }) => `Not in ${placesOf(number)}: ${why}.`);
   switch (act.do) {
     case 'send':
@@ -23,7 +23,7 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
         title: `Send ${videosOf(concerned)}?`,
         follows: [
           `${count(places, 'upload')} will start.`,
-          ...opensWords(opening, 'of them'),
+          ...opensWords(opening),
           ...(warned > 0 ? [`In the file of ${videosOf(warned)} something was found; look at it first.`] : []),
           ...not,
         ],
@@ -61,8 +61,10 @@ export function questionBeforeMany(act: Act, seen: Foreseen): Question {
       return {
         title: `Change ${videosOf(videos)}?`,
         follows: [
-          ...opensWords(opening, 'of those on their way'),
-          'What is on its way to a site follows the change. What is there already stays as it is until you send the changes.',
+          ...(closing > 0
+            ? [`In ${placesOf(closing)} fewer people see it than now: it is closed to the others at once.`]
+            : []),
+          'What is on its way to a site follows the change, and opens to nobody by it. What is there already stays as it is until you send the changes.',
           'You can undo it at once.',
         ],
         yes: 'Change',

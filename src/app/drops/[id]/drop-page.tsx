@@ -1,12 +1,12 @@
 'use client';
 
 import Link from 'next/link';
-import type { DropAction } from '@/desk/drop/act-on-drop';
+import type { DropAction } from '@/desk/actions/act-on-drop';
 import type { DropPageView } from '@/desk/views/drop-page';
 import { ChangeList } from '@/ui/drop/change-list';
 import { DropActions } from '@/ui/drop/drop-actions';
+import { DropSays } from '@/ui/drop/drop-says';
 import { History } from '@/ui/drop/history';
-import { dropWords } from '@/ui/drop-words';
 import { useZone } from '@/ui/moment';
 import { Differences } from './differences';
 import { FormerWords } from './former-words';
@@ -88,7 +88,7 @@ function Standing({ handle }: { handle: DropHandle }) {
     >
       <StopLine view={handle.view} />
       <p className="[overflow-wrap:anywhere]">
-        {dropWords(drop, zone)}
+        <DropSays drop={drop} zone={zone} />
         {drop.snag && below.length === 0 && <span className="block text-[13px]">{drop.snag.remedy}.</span>}
       </p>
       {drop.replacing && <p>The video there stays as it is until the new file is checked.</p>}

@@ -1,5 +1,8 @@
 import { guarded } from '@/app/guard';
-import { disconnect, removeAccount } from '@/desk/account/connect';
+import { disconnect, lookAtHeldOf, removeAccount } from '@/desk/account/connect';
+
+/** What is held on its channels. */
+export const GET = guarded<{ id: string }>((_request, { id }) => lookAtHeldOf(id));
 
 export const DELETE = guarded<{ id: string }>(async (_request, { id }) => {
   await disconnect(id);

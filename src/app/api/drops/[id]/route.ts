@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { actOnDrop } from '@/desk/drop/act-on-drop';
+import { actOnDrop } from '@/desk/actions/act-on-drop';
 import { lookAtDrop } from '@/desk/views/look-at-drop';
 
 export const dynamic = 'force-dynamic';

@@ -1,5 +1,5 @@
 import { guarded } from '@/app/guard';
-import { lookAtUnseen } from '@/desk/notices/look-at-notices';
+import { lookAtUnseen } from '@/desk/views/look-at-notices';
 
 export const dynamic = 'force-dynamic';
 

@@ -1,7 +1,7 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { lookAtNoticeSettings } from '@/desk/notices/look-at-notices';
 import { setNotices } from '@/desk/notices/set-notices';
+import { lookAtNoticeSettings } from '@/desk/views/look-at-notices';
 
 export const dynamic = 'force-dynamic';
 

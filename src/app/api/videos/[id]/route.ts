@@ -12,7 +12,7 @@ export const GET = guarded<Params>((_request, { id }) => lookAtSheet(id));
 
 export const PATCH = guarded<Params>(async (request, { id }) => {
   await editVideo(id, await jsonBody(request));
-  return lookAtSheet(id);
+  return undefined;
 });
 
 export const DELETE = guarded<Params>(async (_request, { id }) => {
@@ -22,5 +22,5 @@ export const DELETE = guarded<Params>(async (_request, { id }) => {
 /** Keeps a video that was to be deleted. */
 export const PUT = guarded<Params>(async (_request, { id }) => {
   await keepVideo(id);
-  return lookAtSheet(id);
+  return undefined;
 });

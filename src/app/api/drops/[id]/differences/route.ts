@@ -1,6 +1,6 @@
 import { guarded } from '@/app/guard';
 import { jsonBody } from '@/app/json-body';
-import { settleDifferences } from '@/desk/differences/settle-differences';
+import { settleDifferences } from '@/desk/actions/settle-differences';
 
 type Params = { id: string };
 

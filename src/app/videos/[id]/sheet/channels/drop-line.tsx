@@ -6,6 +6,7 @@ import type { SheetChannel } from '@/desk/views/views';
 import { CopyLink } from '@/ui/copy-link';
 import { ChangeList } from '@/ui/drop/change-list';
 import { DropActions } from '@/ui/drop/drop-actions';
+import { DropSays } from '@/ui/drop/drop-says';
 import { dropWords, overdueWords } from '@/ui/drop-words';
 import { Meter } from '@/ui/meter';
 import { useZone } from '@/ui/moment';
@@ -41,7 +42,9 @@ export function DropLine({ channel, drop, handle }: DropLineProps) {
       {look === 'moving' && share !== undefined ? (
         <Meter share={share} says={dropWords(drop, zone)} />
       ) : (
-        <p>{dropWords(drop, zone)}</p>
+        <p>
+          <DropSays drop={drop} zone={zone} />
+        </p>
       )}
       <VersionTimes versions={drop.versions} />
       {drop.overdue !== undefined && (

@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { type End, isOpenTo, type MoveName, mayAccept, mayMove, OPEN_TO } from '@/core/drop';
+import { type End, isOpenTo, type MoveName, mayAccept, mayMove, OPEN_TO, openEnd, type SnagKind } from '@/core/drop';
 import { needsPerson } from '@/core/rights';
 import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Database, database, transaction } from '@/store/database';
@@ -10,7 +10,7 @@ import { matchesOf } from '@/store/drop/rights-matches';
 import type { Drop } from '@/store/drop/shape';
 import { giveWord, takeWordBack } from '@/store/drop/words';
 import { announce } from '@/store/feed';
-import { cutDigestsOf, renditionAgain, renditionsOf } from '@/store/files/renditions';
+import { renditionAgain, renditionsOf } from '@/store/files/renditions';
 import { askForJobsAnew } from '@/store/queue/jobs';
 import { videoById } from '@/store/record/videos';
 import { settings } from '@/store/settings';
@@ -18,16 +18,18 @@ import { type Channel, channelById } from '@/store/site/channels';
 import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { leaveAsShown } from '../differences/leave-as-shown';
+import { opensToMore } from '../drop/after-proof';
+import { closeFormer, keepFormer, sendBetterFile } from '../drop/better-file';
+import { changedMeanwhile, makeMove, orChangedMeanwhile } from '../drop/make-move';
+import { goesToEnd, type MeantWords, meantWords } from '../drop/meant';
+import { otherFile } from '../drop/other-file';
+import { recordOf } from '../drop/record';
+import { reviseVideo } from '../drop/send';
+import { sentAnewFields } from '../drop/send-anew';
 import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { settleMatches } from '../rights/settle-matches';
 import { site } from '../site/session';
-import { closeFormer, keepFormer, sendBetterFile } from './better-file';
-import { changedMeanwhile, makeMove } from './make-move';
-import { goesToEnd, meantWords } from './meant';
-import { recordOf } from './record';
-import { reviseVideo } from './send';
-import { sentAnewFields } from './send-anew';
 
 /** What a person may do with a drop that is under way. */
 export const DROP_ACTIONS = [
@@ -78,9 +80,10 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
 }
 
 const isHeld = ({ state }: ActedOn) => state === 'held';
-/** Whether it stands still though it was checked: its moment was missed, or somebody has changed there who sees it. */
+const OPENED_ALL_THE_SAME: readonly SnagKind[] = ['missed', 'difference', 'file'];
+/** Whether it stands still though it was checked: its moment was missed, its file was replaced, or somebody has changed it there. */
 const stoodHeld = ({ state, snag }: ActedOn) =>
-  state === 'snag' && snag?.at === 'held' && (snag.kind === 'missed' || snag.kind === 'difference');
+  state === 'snag' && snag?.at === 'held' && OPENED_ALL_THE_SAME.includes(snag.kind);
 
 const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required() }).noUnknown();
 
@@ -123,12 +126,17 @@ async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Pro
   if (end === 'private') {
     throw new DeskError('not now', `This video is set to private for ${channel.name}. Say first who may see it.`);
   }
+  return sayThatItOpens(drop, end);
+}
+
+/** Gives the word to open a drop that is held, or stood still so: it takes effect in the seconds that one has to stop it. */
+async function sayThatItOpens(drop: Drop, to: End): Promise<void> {
   const { holdSeconds } = settings();
   await transaction(async (trx) => {
     const now = found(await dropById(trx, drop.id, true), 'drop');
     if (stoodHeld(now)) await moveDrop(trx, now, 'tryAgain', 'To be opened all the same');
     if (!(await giveWord(trx, drop.id, holdSeconds))) throw changedMeanwhile();
-    const [whom, soon] = [OPEN_TO[end], holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
+    const [whom, soon] = [OPEN_TO[openEnd(to)], holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
     await addDropEvent(trx, drop.id, 'word', `Opens ${whom}${soon}, as you said`);
     await announce(trx, 'video', drop.videoId);
   });
@@ -163,8 +171,14 @@ async function close(drop: Drop, channel: Channel, adapter: SiteAdapter): Promis
     await transaction((trx) => setPrivateThere(trx, drop, channel));
     return closeFormer(drop, adapter, channel.accountId);
   }
-  return makeMove(drop, 'close', 'Being closed: private', { openAsked: false }, (trx) =>
-    setPrivateThere(trx, drop, channel),
+  return orChangedMeanwhile(() =>
+    transaction(async (trx) => {
+      await setPrivateThere(trx, drop, channel);
+      const now = found(await dropById(trx, drop.id, true), 'drop');
+      // What was open is being closed by that already.
+      if (now.state !== 'closing') await moveDrop(trx, now, 'close', 'Being closed: private', { openAsked: false });
+      await announce(trx, 'video', drop.videoId);
+    }),
   );
 }
 
@@ -178,8 +192,10 @@ async function setPrivateThere(trx: Database, drop: Drop, channel: Channel): Pro
 
 async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
   if (drop.snag?.at === 'packing') return packAgain(drop, channel);
-  const turnedDown = drop.snag?.kind === 'rights' || drop.snag?.kind === 'review';
-  if (turnedDown && (await hasOtherFile(drop))) return sendOtherFile(drop, channel);
+  const { kind, at } = drop.snag ?? {};
+  const asksForFile = kind === 'rights' || kind === 'review' || (kind === 'file' && at === 'held');
+  const hasOther = async () => (await otherFile(database(), await recordOf(database(), drop.videoId), drop)) === 'here';
+  if (asksForFile && (await hasOther())) return sendOtherFile(drop, channel);
   // What the site has lost, or could not process, has to go up as a new video.
   const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
   // What was turned down in review is handed in anew with the words as they are now.
@@ -189,13 +205,6 @@ async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
   const gone = drop.snag?.at === 'removing' || drop.snag?.at === 'closing';
   if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', {}, forget);
   return makeMove(drop, 'sendAnew', 'Sent again by hand', sentAnewFields(drop));
-}
-
-/** Whether the file in use is another than the one that went out. */
-async function hasOtherFile({ videoId, renditionId }: Drop): Promise<boolean> {
-  const { cut } = await recordOf(database(), videoId);
-  const sent = renditionId ? (await cutDigestsOf(database(), [renditionId])).get(renditionId) : undefined;
-  return cut?.state === 'ready' && cut.digest !== undefined && cut.digest !== sent;
 }
 
 /**
@@ -242,8 +251,23 @@ async function accept(drop: Drop, channel: Channel, { profile }: SiteAdapter): P
   if (snag?.kind === 'rights') return agreeToMatches(drop);
   const record = await recordOf(database(), drop.videoId);
   const meant = meantWords(record, channel, drop, profile);
-  const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
-  // What was accepted counts as what was meant, until something is changed.
-  // Nobody has changed it there since: it is not told as that when it is read again.
-  return makeMove(drop, move, 'Accepted as the site shows it', {}, (trx) => leaveAsShown(trx, drop, meant.parts));
+  return acceptAs(drop, meant, profile, 'Accepted as the site shows it', (trx) => leaveAsShown(trx, drop, meant.parts));
+}
+
+/**
+ * Has a drop with a difference go on as its site shows it. Where more people see it by that, it opens by a word, with the seconds
+ * to stop it.
+ * @param note writes down what counts as meant from now on: nobody has changed it there since
+ */
+export async function acceptAs(
+  drop: Drop,
+  meant: MeantWords,
+  { opensItself }: SiteProfile,
+  says: string,
+  note: (trx: Database) => Promise<void>,
+): Promise<void> {
+  const goesOn = goesToEnd(meant, drop);
+  const isHeldFirst = !goesOn || (opensToMore(meant, drop) && !opensItself);
+  await makeMove(drop, isHeldFirst ? 'acceptAndHold' : 'acceptAndOpen', says, {}, note);
+  if (goesOn && isHeldFirst) await sayThatItOpens(drop, meant.end);
 }

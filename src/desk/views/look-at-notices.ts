@@ -3,16 +3,24 @@ import { type NoticeKind, type NoticeSettings, type NoticeWay, tellAt, tells } f
 import { database } from '@/store/database';
 import { announce } from '@/store/feed';
 import { noticeSettings, noticeWays } from '@/store/notices/notice-settings';
-import { deliveryTrouble, noticesById, noticesKept, seeNotices, unseenNotices } from '@/store/notices/notices';
+import {
+  channelOf,
+  deliveryTrouble,
+  noticesById,
+  noticesKept,
+  seeNotices,
+  unseenNotices,
+} from '@/store/notices/notices';
 import { allChannels } from '@/store/site/channels';
-import { channelView } from '../views/look';
-import { type NoticeToTell, noticesToTell } from './notice-to-tell';
+import { type NoticeToTell, noticesToTell } from '../notices/notice-to-tell';
+import { channelView } from './look';
 
 /** A notice in the page. */
 export interface NoticeView extends Omit<NoticeToTell, 'page'> {
   id: number;
   kind: NoticeKind;
-  dropId: string;
+  /** The path of the page that it is about. */
+  leadsTo: string;
   seen: boolean;
 }
 
@@ -44,11 +52,12 @@ export async function lookAtNotices(before?: unknown): Promise<NoticesView> {
   const shown = kept.slice(0, MOST);
   const told = await noticesToTell(db, shown);
   return {
-    notices: shown.flatMap(({ id, dropId, seenAt }, index) => {
+    notices: shown.flatMap(({ id, of, seenAt }, index) => {
       const notice = told[index];
       if (!notice) return [];
       const { page: _, ...rest } = notice;
-      return [{ ...rest, id, dropId, seen: seenAt !== undefined }];
+      const leadsTo = 'dropId' in of ? `/drops/${of.dropId}` : of.page;
+      return [{ ...rest, id, leadsTo, seen: seenAt !== undefined }];
     }),
     more: kept.length > MOST,
     unseen: await unseenNotices(db),
@@ -78,7 +87,11 @@ export async function lookAtBrowserNotices(): Promise<BrowserNoticesView> {
     db,
     all.notices.map(({ id }) => id),
   );
-  const told = new Set(kept.filter((notice) => tells(settings, 'browser', notice)).map(({ id }) => id));
+  const told = new Set(
+    kept
+      .filter((notice) => tells(settings, 'browser', { kind: notice.kind, channelId: channelOf(notice) }))
+      .map(({ id }) => id),
+  );
   return { notices: all.notices.filter(({ id }) => told.has(id)), upTo, quietMilliseconds: undefined };
 }
 

@@ -1,5 +1,5 @@
 import { object, string } from 'yup';
-import { mayMove } from '@/core/drop';
+import { isWider, mayMove } from '@/core/drop';
 import {
   givenAsShown,
   givenParts,
@@ -13,6 +13,8 @@ import {
   takenOver,
   undecidedParts,
 } from '@/core/parts';
+import { AGREED_TO_NOTHING, agreedByChanges } from '@/core/release';
+import { databaseTime } from '@/store/clock';
 import { type Database, database, transaction } from '@/store/database';
 import { dropById } from '@/store/drop/drops';
 import { addDropEvent } from '@/store/drop/events';
@@ -25,21 +27,22 @@ import {
   partsOfDrop,
   shownOtherwise,
 } from '@/store/drop/parts';
+import type { DropFields } from '@/store/drop/rows';
 import type { Drop } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
 import { type Channel, channelById } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
-import { actOnDrop } from '../drop/act-on-drop';
+import { leaveAsShown } from '../differences/leave-as-shown';
+import { READS_IT } from '../differences/read-again';
+import { readFrom } from '../differences/read-now';
 import { giveLive } from '../drop/give-live';
 import { changedMeanwhile, makeMove } from '../drop/make-move';
-import { goesToEnd, meantWords } from '../drop/meant';
+import { meantWords } from '../drop/meant';
 import { profileAt, recordOf } from '../drop/record';
 import { askedForDrop } from '../site/asked-for-drop';
 import { site } from '../site/session';
 import { editOnChannel } from '../video/edit-video';
-import { leaveAsShown } from './leave-as-shown';
-import { READS_IT } from './read-again';
-import { readFrom } from './read-now';
+import { acceptAs, actOnDrop } from './act-on-drop';
 
 /** The ways on from what a site shows otherwise than it was meant. */
 export const DIFFERENCE_WAYS = ['put right', 'take over', 'leave'] as const;
@@ -71,12 +74,10 @@ async function settleSnag(drop: Drop, channel: Channel, way: DifferenceWay): Pro
   await takeOver(drop, channel, parts);
   const { profile, record } = await atSiteOf(drop, channel);
   const meant = meantWords(record, channel, { ...drop, ...(await ownNow(drop)) }, profile);
-  const move = goesToEnd(meant, drop) ? 'acceptAndOpen' : 'acceptAndHold';
-  await makeMove(drop, move, `Taken over here as ${profile.name} shows it`, {}, async (trx) => {
-    // What was changed here since it was given is still to be sent: only these parts are as they are wanted. What could not be
-    // taken over to the letter is not told again as somebody's change.
-    await leaveAsShown(trx, drop, onlyParts(meant.parts, parts));
-  });
+  // What was changed here since it was given is still to be sent: only these parts are as they are wanted. What could not be taken
+  // over to the letter is not told again as somebody's change.
+  const note = (trx: Database) => leaveAsShown(trx, drop, onlyParts(meant.parts, parts));
+  return acceptAs(drop, meant, profile, `Taken over here as ${profile.name} shows it`, note);
 }
 
 /** Once it is live, nothing waits for it. */
@@ -97,7 +98,10 @@ async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Pro
       for (const part of open) await noteShownAsMeant(trx, drop, part);
     };
     // Who sees it is seen to before anything else.
-    if (open.includes('privacy')) return makeMove(drop, 'revise', put, { readAt: undefined }, forget);
+    if (open.includes('privacy')) {
+      const fields = { readAt: undefined, ...(await openedOnceMore(drop, channel, shown)) };
+      return makeMove(drop, 'revise', put, fields, forget);
+    }
     return giveLive(drop, put, undefined, forget);
   }
   if (way === 'take over') {
@@ -109,6 +113,15 @@ async function settleLive(drop: Drop, channel: Channel, way: DifferenceWay): Pro
     });
   }
   return noteDecided(drop, shown, `Left as ${name} shows it: ${says}`, (trx) => noteLeft(trx, drop));
+}
+
+/** Fields of a live drop that its site shows to fewer people than it was: opened there again, it has the seconds of a word first. */
+async function openedOnceMore(drop: Drop, channel: Channel, { privacy }: ShownOtherwise): Promise<DropFields> {
+  const to = privacy?.shown as PartsShown['privacy'] | null;
+  if (!to || !isWider(drop.confirmedTo ?? 'private', to)) return {};
+  const { profile, record } = await atSiteOf(drop, channel);
+  const meant = meantWords(record, channel, drop, profile);
+  return { confirmedTo: to, agreed: agreedByChanges(meant, AGREED_TO_NOTHING, await databaseTime(database())) };
 }
 
 /** @throws DeskError where the site was seen to show something else meanwhile */

@@ -103,8 +103,14 @@ describe('a time as people type it', () => {
       instant: undefined,
       findings: ['That is Mon, 12 Apr 2027 or Fri, 4 Dec 2026. Say which one you mean.'],
       choices: [
-        { moment: { wall: '2027-04-12T18:30:00', zone }, instant: '2027-04-12T16:30:00Z', says: 'Mon, 12 Apr 2027' },
-        { moment: { wall: '2026-12-04T18:30:00', zone }, instant: '2026-12-04T17:30:00Z', says: 'Fri, 4 Dec 2026' },
+        {
+          moment: { wall: '2027-04-12T18:30:00', zone },
+          ...{ instant: '2027-04-12T16:30:00Z', says: 'Mon, 12 Apr 2027', order: 'day first' },
+        },
+        {
+          moment: { wall: '2026-12-04T18:30:00', zone },
+          ...{ instant: '2026-12-04T17:30:00Z', says: 'Fri, 4 Dec 2026', order: 'month first' },
+        },
       ],
     });
     for (const text of ['04/12/2026 18:30', '4/12/26 18h30', '04-12-2026 18:30']) {
@@ -122,6 +128,111 @@ describe('a time as people type it', () => {
     expect(timeSaid('12/12 9:00', now, zone).instant).toBe('2026-12-12T08:00:00Z');
     expect(timeSaid('4.12. 9:00', now, zone).instant).toBe('2026-12-04T08:00:00Z');
     expect(timeSaid('2026-12-04 9:00', now, zone, 'month first').instant).toBe('2026-12-04T08:00:00Z');
+  });
+
+  it('says both days where the time of day is missing, too, and which order has decided', () => {
+    const said = timeSaid('12/1', now, zone);
+    expect(said).toMatchObject({ instant: undefined, choices: [] });
+    expect(said.findings[0]).toContain('That is Tue, 12 Jan 2027 or Tue, 1 Dec 2026.');
+    expect(timeSaid('12/1 9:00', now, zone, 'month first')).toMatchObject({ order: 'month first', findings: [] });
+    expect(timeSaid('25/12 9:00', now, zone, 'month first').order).toBeUndefined();
+  });
+
+  it('takes the order that the weekday beside it tells', () => {
+    expect(timeSaid('fri 4/12 9:00', now, zone)).toMatchObject({ instant: '2026-12-04T08:00:00Z', findings: [] });
+    expect(timeSaid('mon 4/12 9:00', now, zone)).toMatchObject({ instant: '2027-04-12T07:00:00Z', findings: [] });
+    expect(timeSaid('sun 4/12 9:00', now, zone).findings).toEqual([
+      '4 Dec 2026 is a Friday, not a Sunday. Say the day again.',
+    ]);
+  });
+
+  it('says where a date has another weekday', () => {
+    expect(finding('mon 1 dec 9:00')).toBe('1 Dec 2026 is a Tuesday, not a Monday. Say the day again.');
+    expect(instant('mon 1 dec 9:00')).toBeUndefined();
+    expect(instant('tue 1 dec 9:00')).toBe('2026-12-01T08:00:00Z');
+    // The 26th is over for this year; that of the next is a Friday.
+    expect(instant('fri 26 nov 9:00')).toBe('2027-11-26T08:00:00Z');
+    expect(finding('mon 1 dec 2026 9:00 +02:00')).toContain('is a Tuesday');
+  });
+
+  it.each([
+    ['fri 9:00 London', 'Europe/London', '2026-12-04T09:00:00Z'],
+    ['fri 9:00 in new york', 'America/New_York', '2026-11-27T14:00:00Z'],
+    ['9:00 New York fri', 'America/New_York', '2026-11-27T14:00:00Z'],
+    ['9:00 port of spain', 'America/Port_of_Spain', '2026-11-27T13:00:00Z'],
+    ['3 may 9:00 Kolkata time', 'Asia/Kolkata', '2027-05-03T03:30:00Z'],
+    ['fri 9:00 america/los_angeles', 'America/Los_Angeles', '2026-11-27T17:00:00Z'],
+    ['28 nov 18:30 ET', 'America/New_York', '2026-11-28T23:30:00Z'],
+    ['28 nov 18:30 est', 'America/New_York', '2026-11-28T23:30:00Z'],
+    ['sat 9:00 GMT', 'UTC', '2026-11-28T09:00:00Z'],
+    ['fri 9:00 UTC', 'UTC', '2026-12-04T09:00:00Z'],
+    ['fri 9:00 Z', 'UTC', '2026-12-04T09:00:00Z'],
+    // An offset is no zone: the time is kept as it is where the manager is.
+    ['fri 9:00 +02:00', 'Europe/Berlin', '2026-12-04T07:00:00Z'],
+    ['fri 9:00 UTC+2', 'Europe/Berlin', '2026-12-04T07:00:00Z'],
+    ['fri 9:00 CET', 'Europe/Berlin', '2026-12-04T08:00:00Z'],
+  ])('“%s” is said in %s, at %s', (text, where, at) => {
+    expect(timeSaid(text, now, zone)).toMatchObject({ zone: where, instant: at, findings: [], choices: [] });
+  });
+
+  it('keeps the manager’s own zone where its clocks are the ones named', () => {
+    expect(timeSaid('fri 9:00 CET', now, 'Europe/Paris')).toMatchObject({ zone: 'Europe/Paris' });
+    expect(timeSaid('fri 9:00 CET', now, 'Africa/Lagos')).toMatchObject({ zone: 'Europe/Berlin' });
+  });
+
+  it('takes the clocks that are named where a time comes twice, and asks where they are not shown that day', () => {
+    const winter = { instant: '2027-10-31T01:30:00Z', wall: '2027-10-31T02:30:00', which: 'second', findings: [] };
+    expect(timeSaid('31 oct 2027 2:30 CET', now, zone)).toMatchObject(winter);
+    expect(timeSaid('2027-10-31T01:30Z', now, zone)).toMatchObject(winter);
+    const summer = { instant: '2027-10-31T00:30:00Z', wall: '2027-10-31T02:30:00', which: 'first', findings: [] };
+    expect(timeSaid('31 oct 2027 2:30 CEST', now, zone)).toMatchObject(summer);
+    expect(timeSaid('7 nov 2027 1:30 EST', now, zone)).toMatchObject({ instant: '2027-11-07T06:30:00Z' });
+    const { instant: none, choices, findings } = timeSaid('15 jul 2027 9:00 CET', now, zone);
+    expect([none, choices.map((choice) => choice.instant)]).toEqual([
+      undefined,
+      ['2027-07-15T07:00:00Z', '2027-07-15T08:00:00Z'],
+    ]);
+    expect(findings[0]).toContain('do not show CET');
+    expect(finding('28 mar 2027 2:30 CET')).toContain('does not exist');
+    expect(finding('fri 9:00 CST')).toContain('the time of several countries');
+    expect(finding('fri 9:00 Europe/Nowhere')).toContain('There is no time zone “Europe/Nowhere”');
+    expect(finding('fri 9:00 Munich')).toContain('“Munich” was not understood');
+  });
+
+  it.each([
+    ['18h', '2026-11-27T17:00:00Z'],
+    ['fri 18h', '2026-11-27T17:00:00Z'],
+    ['in 2h', '2026-11-27T12:00:00Z'],
+    ['2h from now', '2026-11-27T12:00:00Z'],
+    ['fri 24:00', '2026-11-27T23:00:00Z'],
+    ['30 nov 24:00', '2026-11-30T23:00:00Z'],
+    ['fri 0:00', '2026-12-03T23:00:00Z'],
+    // There is one midnight only that is to come today.
+    ['midnight', '2026-11-27T23:00:00Z'],
+    ['tonight at midnight', '2026-11-27T23:00:00Z'],
+    ['12am', '2026-11-27T23:00:00Z'],
+    ['27 nov 2026 midnight', '2026-11-27T23:00:00Z'],
+  ])('“%s” is %s', (text, at) => {
+    expect(timeSaid(text, now, zone)).toMatchObject({ instant: at, choices: [], findings: [] });
+  });
+
+  it.each(['tomorrow midnight', 'midnight on sat', '28 nov 12 am'])('asks which night “%s” is', (text) => {
+    expect(timeSaid(text, now, zone)).toMatchObject({
+      instant: undefined,
+      choices: [
+        { says: 'The night from Fri 27 Nov to Sat 28 Nov', instant: '2026-11-27T23:00:00Z' },
+        { says: 'The night from Sat 28 Nov to Sun 29 Nov', instant: '2026-11-28T23:00:00Z' },
+      ],
+    });
+  });
+
+  it('asks for the night as well as for the order of a date', () => {
+    expect(timeSaid('4/12 midnight', now, zone).choices.map(({ order, instant: at }) => [order, at])).toEqual([
+      ['day first', '2026-12-03T23:00:00Z'],
+      ['day first', '2026-12-04T23:00:00Z'],
+      ['month first', '2027-04-11T22:00:00Z'],
+      ['month first', '2027-04-12T22:00:00Z'],
+    ]);
   });
 
   it('takes a zone in any case', () => {

@@ -7,7 +7,7 @@ import { useEffect, useState } from 'react';
 import type { SiteRules } from '@/core/delivery';
 import { clock, dayOf, fromNow, shownIn } from '@/core/release/in-words';
 import type { Moment } from '@/core/release/moment';
-import type { SaidChoice, SaidTime } from '@/core/release/said';
+import type { SaidChoice, SaidTime } from '@/core/release/said-time';
 import { siteDates } from '@/core/release/site-dates';
 import { ask } from '../ask';
 import { Button } from '../button';

@@ -225,6 +225,7 @@ function commands(): Command {
     .description('Print which instant a typed time means, and the date that sites print under a video then')
     .argument('<text>', 'such as "fri 9:00", "in 2 h" or "28 nov 18:30"')
     .option('--zone <zone>', 'the time zone that it is said in, such as Europe/Berlin; without it, this machine’s')
+    .option('--order <order>', 'dmy or mdy: what comes first in a date such as 12/04')
     .option('--now <instant>', 'count from another instant than now, such as 2026-11-26T10:00:00Z')
     .option('--site <site>', 'only this site’s date; give it several times for several', many)
     .option('--json', 'as JSON')

@@ -22,7 +22,7 @@ interface OpenOptions {
 export async function open(name: string, options: OpenOptions): Promise<void> {
   if (options.at === undefined && !options.together && !options.firstShowing) return act('open', name, options);
   const id = await videoNamed(name);
-  const opensAt = options.at === undefined ? null : momentNamed(options.at, options.zone);
+  const opensAt = options.at === undefined ? null : await momentNamed(options.at, options.zone);
   if (options.firstShowing && !opensAt) throw new DeskError('not now', 'Say with --at when the first showing begins.');
   const fields = {
     release: options.together ? 'together' : options.firstShowing ? 'first showing' : 'at a time',

@@ -43,7 +43,7 @@ async function edit(pair: string, onChannel: boolean): Promise<[string, unknown]
   const split = /^([A-Za-z]+)=([\s\S]*)$/.exec(pair);
   if (!split) throw new DeskError('not taken', `“${pair}” is no FIELD=VALUE.`);
   const [, field = '', text = ''] = split;
-  if (isDefaultField(field)) return [field, valueFrom(field, text)];
+  if (isDefaultField(field)) return [field, await valueFrom(field, text)];
   const own: readonly string[] = onChannel ? ON_CHANNEL : TEXTS;
   if (own.includes(field)) return [field, text];
   if (!onChannel && field === 'series') return ['seriesId', text === '' ? null : await seriesNamed(text)];

@@ -75,8 +75,32 @@ describe('the time at which a video opens', () => {
     await expect
       .poll(async () => (await kept()).opensAt)
       .toMatchObject({ wall: expect.stringMatching(/^20\d\d-12-04T18:30:00$/), zone: 'Europe/Berlin' });
-    await page.getByRole('button', { name: BUTTONS.undo }).click();
-    await expect.poll(async () => (await kept()).opensAt).toEqual(before);
+    // The answer holds from then on, until it is said otherwise.
+    await opensAt().fill('11/03 9:00');
+    await opensAt().press('Enter');
+    await expect.poll(async () => (await kept()).opensAt?.wall).toMatch(/-11-03T09:00:00$/);
+    await page.getByRole('button', { name: 'Always read dates with the day first' }).click();
+    await expect.poll(async () => (await kept()).opensAt?.wall).toMatch(/-03-11T09:00:00$/);
+    await desk.editVideo(videoId, { opensAt: before });
+  });
+
+  it('keeps the zone that it was said in through every edit, which can be typed and chosen', async () => {
+    const before = (await kept()).opensAt;
+    const isSaid = (wall: RegExp, zone: string) =>
+      expect.poll(async () => (await kept()).opensAt).toMatchObject({ wall: expect.stringMatching(wall), zone });
+    await opensAt().fill('15 feb 2031 9:00 new york');
+    await opensAt().press('Enter');
+    await isSaid(/^2031-02-15T09:00/, 'America/New_York');
+    await opensAt().fill('15 feb 2031 9:30');
+    await opensAt().press('Enter');
+    await isSaid(/^2031-02-15T09:30/, 'America/New_York');
+    await page.getByRole('button', { name: 'Choose the day it opens' }).click();
+    await page.getByRole('dialog', { name: 'Choose the day it opens' }).getByRole('button', { name: / 18/ }).click();
+    await isSaid(/^2031-02-18T09:30/, 'America/New_York');
+    await choose(page.getByRole('combobox', { name: 'Time zone' }), 'Asia/Tokyo');
+    await isSaid(/^2031-02-18T09:30/, 'Asia/Tokyo');
+    await page.getByText('Where you are: Tue 18 Feb, 01:30').waitFor();
+    await desk.editVideo(videoId, { opensAt: before });
   });
 
   it('stands on the Board and in the rail once it is ready', async () => {

@@ -129,6 +129,24 @@ describe('kettle when', () => {
     expect(JSON.parse(twice.out).choices).toEqual(['2027-10-31T00:30:00Z', '2027-10-31T01:30:00Z']);
   });
 
+  it('shows the choices, and takes the order of day and month', async () => {
+    const asked = await kettle(['when', '12/04 18:30', '--zone', 'Europe/Berlin', '--now', '2026-11-26T10:00:00Z']);
+    expect(asked).toMatchObject({
+      status: 1,
+      out: '2027-04-12T16:30:00Z  Mon, 12 Apr 2027\n2026-12-04T17:30:00Z  Fri, 4 Dec 2026\n',
+    });
+    expect(JSON.parse((await run('12/04 18:30', '--order', 'mdy')).out)).toMatchObject({
+      instant: '2026-12-04T17:30:00Z',
+    });
+    expect(JSON.parse((await run('12/04 18:30', '--order', 'DMY')).out)).toMatchObject({
+      instant: '2027-04-12T16:30:00Z',
+    });
+    expect(await run('12/04 18:30', '--order', 'ydm')).toMatchObject({
+      status: 1,
+      said: 'kettle: “ydm” is no order. Say dmy or mdy.\n',
+    });
+  });
+
   it('says what it did not understand', async () => {
     const bad = await kettle(['when', 'fri 9:00', '--zone', 'Europe/Berlin', '--now', 'yesterday']);
     expect(bad).toMatchObject({ status: 1, said: expect.stringContaining('“yesterday” is no instant') });

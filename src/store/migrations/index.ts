@@ -27,6 +27,7 @@ import * as whatGrows from './025-what-grows';
 import * as amongMany from './026-among-many';
 import * as noticesOfTheHouse from './027-notices-of-the-house';
 import * as agreed from './028-agreed';
+import * as preferences from './029-preferences';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -58,4 +59,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '026-among-many': amongMany,
   '027-notices-of-the-house': noticesOfTheHouse,
   '028-agreed': agreed,
+  '029-preferences': preferences,
 };

@@ -9,13 +9,15 @@ interface DayChoiceProps {
   /** As YYYY-MM-DD; '' is none. */
   day: string;
   language: string;
+  /** So many years from this one on, and none before it; without it, those up to this one. */
+  upTo?: number;
   onChoose: (day: string) => void;
 }
 
 const two = (number: number) => String(number).padStart(2, '0');
 
 /** A month to choose a day from. */
-export function DayChoice({ day, language, onChoose }: DayChoiceProps) {
+export function DayChoice({ day, language, upTo, onChoose }: DayChoiceProps) {
   const [year, month, date] = day.split('-').map(Number);
   const chosen = year && month && date ? new Date(year, month - 1, date) : undefined;
   const said = (options: Intl.DateTimeFormatOptions) => (each: Date) => each.toLocaleDateString(language, options);
@@ -27,6 +29,7 @@ export function DayChoice({ day, language, onChoose }: DayChoiceProps) {
       components={{ Dropdown: MonthOrYear }}
       selected={chosen}
       defaultMonth={chosen}
+      {...(upTo !== undefined && monthsAhead(upTo, chosen))}
       weekStartsOn={firstWeekday(language)}
       formatters={{
         formatWeekdayName: said({ weekday: 'short' }),
@@ -48,6 +51,15 @@ export function DayChoice({ day, language, onChoose }: DayChoiceProps) {
       }
     />
   );
+}
+
+/** The months of this year, or of an earlier day that is chosen, up to the last of some years on. */
+function monthsAhead(years: number, chosen: Date | undefined): { startMonth: Date; endMonth: Date } {
+  const year = new Date().getFullYear();
+  return {
+    startMonth: new Date(Math.min(year, chosen?.getFullYear() ?? year), 0),
+    endMonth: new Date(year + years, 11),
+  };
 }
 
 /** The month or the year that is shown, as all lists of ours look. */

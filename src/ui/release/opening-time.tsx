@@ -5,6 +5,7 @@ import { CalendarDays } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import type { SiteRules } from '@/core/delivery';
+import type { DateOrder } from '@/core/release/date-orders';
 import { clock, dayOf, fromNow, shownIn } from '@/core/release/in-words';
 import type { Moment } from '@/core/release/moment';
 import type { SaidChoice, SaidTime } from '@/core/release/said-time';
@@ -13,6 +14,7 @@ import { ask } from '../ask';
 import { Button } from '../button';
 import { FIELD_LOOK } from '../fields/field-row';
 import { PopButton } from '../pop-button';
+import { ZoneChoice } from './zone-choice';
 
 const DayChoice = dynamic(() => import('../fields/day-choice').then((part) => part.DayChoice));
 
@@ -20,6 +22,8 @@ const DayChoice = dynamic(() => import('../fields/day-choice').then((part) => pa
 const READ_AFTER_MILLISECONDS = 250;
 const TICK_MILLISECONDS = 20_000;
 const PLAIN_CLOCK = '18:00';
+/** So many years a day can be chosen in, from this one on. */
+const YEARS_AHEAD = 5;
 
 interface OpeningTimeProps {
   id: string;
@@ -29,6 +33,9 @@ interface OpeningTimeProps {
   sites: readonly SiteRules[];
 }
 
+type SetOrder = Exclude<DateOrder, 'ask'>;
+const OTHER_ORDER: Record<SetOrder, SetOrder> = { 'day first': 'month first', 'month first': 'day first' };
+
 const here = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
 const inWords = ({ wall }: Moment) => `${dayOf(wall)}, ${clock(wall)}`;
 
@@ -37,13 +44,18 @@ const asked = (text: string, zone: string) => ({
   queryFn: () => ask<SaidTime>(`/api/when?${new URLSearchParams({ text, zone })}`),
 });
 
-/** When a video opens: typed or picked, seen in the manager's time and in each site's. */
+/** When a video opens: typed or picked, in a zone of choice, seen in the manager's time and in each site's. */
 export function OpeningTime({ id, value, onChange, sites }: OpeningTimeProps) {
   const [typed, setTyped] = useState<string>();
+  // Until a time is taken that has a zone of its own.
+  const [zoneChosen, setZoneChosen] = useState<string>();
+  const zone = zoneChosen ?? value?.zone ?? here();
+  // What was read by the order that is set, and may have been meant the other way.
+  const [byOrder, setByOrder] = useState<{ text: string; order: SetOrder }>();
   // What was typed, once no key has been pressed for a moment.
   const [paused, setPaused] = useState('');
   const client = useQueryClient();
-  const { data: said } = useQuery({ ...asked(paused, here()), enabled: paused.trim() !== '' });
+  const { data: said } = useQuery({ ...asked(paused, zone), enabled: paused.trim() !== '' });
   // The server works it out, by the rules of the zone.
   const { data: kept } = useQuery({ ...asked(value?.wall ?? '', value?.zone ?? ''), enabled: value !== null });
   const instant = kept && (kept.instant ?? kept.choices[value?.which === 'second' ? 1 : 0]?.instant);
@@ -55,16 +67,28 @@ export function OpeningTime({ id, value, onChange, sites }: OpeningTimeProps) {
   const take = (moment: Moment) => {
     onChange(moment);
     setTyped(undefined);
+    setZoneChosen(undefined);
   };
-  const commit = async (text: string | undefined) => {
+  const commit = async (text: string | undefined, inZone = zone) => {
     if (text === undefined || text.trim() === '') return setTyped(undefined);
-    const { instant: at, wall, zone, findings } = await client.fetchQuery(asked(text, here()));
-    if (at && wall && findings.length === 0) take({ wall, zone });
-    else setPaused(text);
+    const { instant: at, wall, zone: said, which, findings, order } = await client.fetchQuery(asked(text, inZone));
+    setByOrder(order && { text, order });
+    if (at && wall && findings.length === 0) return take({ wall, zone: said, ...(which && { which }) });
+    setTyped(text);
+    setPaused(text);
+  };
+  /** Which of day and month comes first from now on; what was said by the other order is read anew. */
+  const answerOrder = async (order: DateOrder) => {
+    await ask('/api/when', { method: 'PUT', json: { order } });
+    await client.invalidateQueries({ queryKey: ['when'] });
+  };
+  const chooseZone = (next: string) => {
+    setZoneChosen(next);
+    if (value) void commit(value.wall.replace('T', ' '), next);
   };
   const isTyping = typed !== undefined;
-  const zone = isTyping ? here() : (value?.zone ?? here());
-  const shown = isTyping ? (paused === typed ? said?.instant : undefined) : instant;
+  const read = isTyping && paused === typed ? said : undefined;
+  const shown = isTyping ? read?.instant : instant;
   return (
     <div className="grid gap-1.5">
       <div className="flex flex-wrap items-center gap-2">
@@ -76,12 +100,16 @@ export function OpeningTime({ id, value, onChange, sites }: OpeningTimeProps) {
           onBlur={() => void commit(typed)}
           onKeyDown={(event) => {
             if (event.key === 'Enter') void commit(typed);
-            if (event.key === 'Escape') setTyped(undefined);
+            if (event.key === 'Escape') {
+              setTyped(undefined);
+              setZoneChosen(undefined);
+            }
           }}
           placeholder="fri 9:00, in 2 h, 28 nov 18:30"
           autoComplete="off"
-          className={`${FIELD_LOOK} w-64`}
+          className={`${FIELD_LOOK} w-60`}
         />
+        <ZoneChoice zone={zone} sites={sites} onChoose={chooseZone} />
         <PopButton
           button={{
             className: 'inline-flex min-h-8 items-center rounded-lg border border-edge bg-card px-2.5 py-2',
@@ -104,29 +132,47 @@ export function OpeningTime({ id, value, onChange, sites }: OpeningTimeProps) {
                 setTyped(text);
                 void commit(text);
               }}
+              upTo={YEARS_AHEAD}
             />
           )}
         </PopButton>
       </div>
-      {isTyping && paused === typed && said && (
+      {read && (
         <Findings
-          said={said}
-          onChoose={({ moment }) => {
+          said={read}
+          onChoose={async ({ moment, order }) => {
+            if (order) await answerOrder(order);
             if (moment.which) return take(moment);
             // The other order of a date may come twice, or be over, in its turn.
             const text = moment.wall.replace('T', ' ');
             setTyped(text);
-            void commit(text);
+            setZoneChosen(moment.zone);
+            void commit(text, moment.zone);
           }}
         />
       )}
-      {shown && <SeenThere instant={new Date(shown)} zone={zone} now={now} sites={sites} />}
+      {byOrder && !isTyping && (
+        <p className="text-[13px] text-soft">
+          Read with the {byOrder.order}.{' '}
+          <button
+            type="button"
+            className="textlink"
+            onClick={async () => {
+              await answerOrder(OTHER_ORDER[byOrder.order]);
+              await commit(byOrder.text);
+            }}
+          >
+            Always read dates with the {OTHER_ORDER[byOrder.order]}
+          </button>
+        </p>
+      )}
+      {shown && <SeenThere instant={new Date(shown)} zone={read?.zone ?? zone} now={now} sites={sites} />}
     </div>
   );
 }
 
 /** What is wrong with a typed time; where it may be one of two, both to choose from. */
-function Findings({ said, onChoose }: { said: SaidTime; onChoose: (choice: SaidChoice) => void }) {
+function Findings({ said, onChoose }: { said: SaidTime; onChoose: (choice: SaidChoice) => Promise<void> }) {
   const { findings, choices } = said;
   return (
     <div role="status" className="grid gap-1.5 text-[13px] empty:hidden">
@@ -139,7 +185,7 @@ function Findings({ said, onChoose }: { said: SaidTime; onChoose: (choice: SaidC
       {choices.length > 0 && (
         <div className="flex flex-wrap gap-2">
           {choices.map((choice) => (
-            <Button key={choice.instant} onClick={() => onChoose(choice)}>
+            <Button key={choice.instant} onClick={() => void onChoose(choice)}>
               {choice.says}
             </Button>
           ))}

@@ -1,4 +1,4 @@
-import { instantOf, type Moment, shownIn } from '@/core/release';
+import { instantOf, type Moment, shownIn, timeIn } from '@/core/release';
 import { DeskError } from '@/desk/desk-error';
 import { openTogether } from '@/desk/release/open-together';
 import { editOnChannel, editVideo } from '@/desk/video/edit-video';
@@ -42,7 +42,7 @@ export async function open(name: string, options: OpenOptions): Promise<void> {
 const said = (moment: Moment) =>
   `${shownIn(moment.zone, instantOf(moment))} in ${moment.zone} (${instantOf(moment).toISOString()})`;
 
-/** Prints when and how a video opens on each of its channels, or has opened. */
+/** Prints when and how a video opens on each of its channels, or has opened, by this machine's clock. */
 export async function release(name: string, options: { json?: boolean }): Promise<void> {
   const sheet = await lookAtSheet(await videoNamed(name));
   const all = sheet.channels.flatMap(({ ticked, name: channel, values, drop }) => {
@@ -65,8 +65,8 @@ export async function release(name: string, options: { json?: boolean }): Promis
     process.stdout.write(`${JSON.stringify(all, null, 2)}\n`);
     return;
   }
-  for (const { channel, release: way, opensAt, wall, zone, says } of all) {
-    const at = opensAt && wall && zone ? `, ${said({ wall, zone })}` : '';
+  for (const { channel, release: way, opensAt, says } of all) {
+    const at = opensAt ? `, ${timeIn(zoneHere(), new Date(opensAt))}, ${opensAt}` : '';
     process.stdout.write(`${channel}: ${says} (opens ${way}${at})\n`);
   }
 }

@@ -1,7 +1,7 @@
 import { spanName } from '@/core/delivery';
 import { isOpenTo, isWorking, OPEN_TO, openEnd, STATE_WORDS } from '@/core/drop';
 // Not by the index: that would bring the rules of calendars along.
-import { shownIn } from '@/core/release/in-words';
+import { timeIn } from '@/core/release/in-words';
 import type { DropView } from '@/desk/views/views';
 
 const OPENED_WORDS = { link: 'by link', password: 'with a password', private: 'private' } as const;
@@ -45,7 +45,7 @@ export function dropWords(drop: DropView, zone: string): string {
   }
   if (drop.waiting) return drop.waiting;
   if (state === 'held' && opensAt)
-    return drop.onWord ? 'Opens in a moment' : `Opens ${shownIn(zone, new Date(opensAt))}`;
+    return drop.onWord ? 'Opens in a moment' : `Opens ${timeIn(zone, new Date(opensAt))}`;
   if (state === 'live') return liveWords(drop);
   // One with a snag says what it is, above.
   const name = state === 'snag' ? '' : STATE_WORDS[state];

@@ -1,6 +1,7 @@
 'use client';
 
 import { useSyncExternalStore } from 'react';
+import { timeIn } from '@/core/release/in-words';
 
 const never = () => () => {};
 
@@ -19,5 +20,9 @@ export function Moment({ at, short = false }: { at: string; short?: boolean }) {
     ? { weekday: 'short', hour: '2-digit', minute: '2-digit' }
     : { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', second: '2-digit' };
   const text = new Intl.DateTimeFormat('en-GB', { ...parts, timeZone: zone }).format(new Date(at));
-  return <time dateTime={at}>{text}</time>;
+  return (
+    <time dateTime={at} title={timeIn(zone, new Date(at))}>
+      {text}
+    </time>
+  );
 }

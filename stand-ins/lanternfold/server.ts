@@ -47,6 +47,7 @@ export async function lanternfold(folder: string, port: number, hour: number): P
     pages: '/watch',
     closedPage: (video) => (video && isToBeShown(video) ? waitingPage(video) : closedPage()),
     closedStatus: (video) => (isToBeShown(video) ? 200 : undefined),
+    showsPicture: isToBeShown,
     hooks: {
       altered,
       afterFirst: (video, faults, original) =>

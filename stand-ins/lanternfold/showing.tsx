@@ -86,9 +86,12 @@ export const waitingPage = (video: Video): string =>
   together(
     video,
     video.opensAt ?? '',
-    <p>
-      First showing in <span className="left" data-left="" />
-    </p>,
+    <>
+      <p>
+        First showing in <span className="left" data-left="" />
+      </p>
+      <img alt="" src={`/watch/${video.id}/thumbnail`} width={640} />
+    </>,
   );
 
 /** A first showing: everybody sees the same moment. */

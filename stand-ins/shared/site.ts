@@ -35,6 +35,8 @@ export interface SiteOptions<T extends Hosted> {
   closedPage(video?: T): string;
   /** The status that goes with it, where it is another than 404. */
   closedStatus?(video: T): number | undefined;
+  /** Whether the picture of a video is shown to those, too, who may not watch it yet. */
+  showsPicture?(video: T): boolean;
   /** How it words its errors; problem details where it does not say otherwise. */
   errors?: ProblemShape;
   bodyLimit?: number;
@@ -227,7 +229,8 @@ export async function openSite<T extends Hosted>(options: SiteOptions<T>): Promi
   });
 
   server.get(`${options.pages}/:id/thumbnail`, async (request, reply) => {
-    const video = watched(request);
+    const named = videos.get((request.params as { id: string }).id);
+    const video = watched(request) ?? (named && options.showsPicture?.(named) ? named : undefined);
     if (!video) return reply.status(404).type('text/html').send(options.closedPage());
     const hasOwn = existsSync(processing.fileOf(video.id, 'thumbnail'));
     const file = path.basename(processing.fileOf(video.id, hasOwn ? 'thumbnail' : 'still.jpg'));

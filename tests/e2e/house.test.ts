@@ -65,6 +65,12 @@ describe('a series', () => {
     await offer.getByRole('button').click();
     await expect.poll(() => offer.count()).toBe(0);
     await expect.poll(async () => (await desk.lookAtSheet(videoId)).values.opensAt?.wall).toMatch(/T18:30:00$/);
+    // With another time, it is offered still.
+    const { opensAt } = (await desk.lookAtSheet(videoId)).values;
+    await desk.editVideo(videoId, { opensAt: { wall: '2099-03-01T12:00:00', zone: 'UTC' } });
+    await offer.waitFor();
+    await desk.editVideo(videoId, { opensAt });
+    await offer.waitFor({ state: 'detached' });
     await page.goto(`${home}/calendar`);
     // The place of today or of tomorrow; on a Sunday evening that is in the week after.
     const link = page.getByRole('link', { name: /18:30 One/ }).first();
@@ -82,14 +88,20 @@ describe('two releases on one channel', () => {
   it('that are too near are said, and stop nothing', async () => {
     const channelId = (await desk.channelsOfTheYard()).get('Tide Notes') ?? '';
     await desk.editDefaults({ layer: 'channel', owner: channelId }, { hoursApart: 24 });
+    const inHours = (hours: number) => new Date(Date.now() + hours * 3_600_000).toISOString().slice(0, 19);
     const at = (wall: string) => ({ release: 'at a time', opensAt: { wall, zone: 'UTC' }, privacy: 'everyone' });
-    await video('first-of-two.mp4', at('2099-03-01T12:00:00'), 'Tide Notes');
-    const second = await video('second-of-two.mp4', at('2099-03-01T18:00:00'), 'Tide Notes');
+    await video('first-of-two.mp4', at(inHours(90)), 'Tide Notes');
+    const second = await video('second-of-two.mp4', at(inHours(96)), 'Tide Notes');
     await page.goto(`${home}/videos/${second}`);
     await page.getByText('there is to be a day between two releases there').waitFor();
     await page.getByRole('link', { name: 'First of two' }).waitFor();
     await page.getByRole('button', { name: 'Send to Tide Notes' }).click();
     await desk.untilSheet(second, (sheet) => desk.onlyDrop(sheet).state === 'held');
+    await page.goto(`${home}/calendar`);
+    await page.getByRole('button', { name: 'List', exact: true }).click();
+    await page.getByRole('link', { name: /Second of two.*too near to “First of two” on Tide Notes/ }).waitFor();
+    await page.getByRole('link', { name: /First of two.*too near to “Second of two” on Tide Notes/ }).waitFor();
+    await page.getByRole('button', { name: 'Month', exact: true }).click();
   });
 });
 

@@ -112,7 +112,7 @@ describe('the time at which a video opens', () => {
     await expect
       .poll(() =>
         rail()
-          .getByText(/^Opens Sat \d+ \w+, 03:00$/)
+          .getByText(/^Opens Sat \d+ \w+, 03:00 CES?T$/)
           .count(),
       )
       .toBe(2);
@@ -146,7 +146,7 @@ describe('opening by a word', () => {
     await expect
       .poll(() =>
         rail()
-          .getByText(/^Opens Sat \d+ \w+, 03:00$/)
+          .getByText(/^Opens Sat \d+ \w+, 03:00 CES?T$/)
           .count(),
       )
       .toBe(2);
@@ -291,7 +291,7 @@ describe('a first showing', () => {
     await page.goto(`${home}/videos/${id}`);
     await page.getByRole('radio', { name: /^Everyone/ }).check();
     await choose(page.getByRole('combobox', { name: 'How it opens' }), 'as a first showing, at a set time');
-    await page.getByText('People watch it together from that time on').waitFor();
+    await page.getByText('everyone can see its page on Tide Notes, with title and picture').waitFor();
     const wallIn = (seconds: number) => new Date(Date.now() + seconds * 1000).toISOString().slice(0, 19);
     await desk.editVideo(id, { opensAt: { wall: wallIn(3600), zone: 'UTC' } });
     await rail().getByRole('button', { name: 'Send to Tide Notes' }).click();
@@ -300,6 +300,7 @@ describe('a first showing', () => {
     const [first, second] = [await browser.newPage(), await browser.newPage()];
     await expect.poll(async () => (await fetch(link)).text()).toContain('First showing in');
     expect((await fetch(`${link}/video.mp4`)).status).toBe(404);
+    expect((await fetch(`${link}/thumbnail`)).status).toBe(200);
     const at = Math.ceil(Date.now() / 1000) * 1000 + 10_000;
     await desk.editVideo(id, { opensAt: { wall: new Date(at).toISOString().slice(0, 19), zone: 'UTC' } });
     await first.goto(link);

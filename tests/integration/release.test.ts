@@ -386,7 +386,14 @@ describe('the Calendar', () => {
     const before = await timesFromFile(file('Tar and oakum', longer), 'UTC');
     expect(before.offers.map(({ videoId }) => videoId)).toEqual([id]);
     expect(before.notRead).toEqual([{ line: 6, title: longer, why: 'there is no video with this title' }]);
+    // In any case, where none is written just so; each time of one that stands twice is there to choose from.
+    const twice = await timesFromFile(file('TAR and Oakum', 'tar and oakum'), 'UTC');
+    expect(twice.offers.map(({ videoId, line }) => [videoId, line])).toEqual([
+      [id, 2],
+      [id, 6],
+    ]);
     await editOnChannel(id, { channelId: ids.get('Marrow Quay') ?? '', set: { title: longer } });
+    expect((await timesFromFile(file(longer.toUpperCase()), 'UTC')).offers).toMatchObject([{ videoId: id }]);
     expect((await timesFromFile(file(longer), 'UTC')).offers).toMatchObject([{ videoId: id, video: 'Tar and oakum' }]);
     const opensAt = { wall: '2099-12-04T18:00:00', zone: 'UTC' };
     expect(before.offers.map(({ set }) => set)).toEqual([{ release: 'at a time', opensAt }]);

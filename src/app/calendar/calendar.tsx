@@ -10,7 +10,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { useQuery } from '@tanstack/react-query';
-import { addDays, format, setMinutes, startOfDay } from 'date-fns';
+import { addDays, format, startOfDay } from 'date-fns';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useId, useMemo, useRef, useState } from 'react';
 import type { CalendarView } from '@/desk/views/views';
@@ -23,13 +23,16 @@ import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, placesBy
 import { OpeningInHand, OpeningLine, openingOn } from './opening-line';
 import { Subscribe } from './subscribe';
 import { TimesIn } from './times-in';
-import { useMoves } from './use-moves';
+import { nearWords, tooNearTo } from './too-near';
+import { movedOnto, useMoves } from './use-moves';
 import { WeekHours } from './week-hours';
 
 const CONCERNS = ['calendar'] as const;
 const KEPT_AS = 'calendar look';
 
 const CLICK_MILLISECONDS = 50;
+/** Releases on a channel can be asked to lie so far apart. */
+const LONGEST_APART_DAYS = 7;
 
 /** What is dragged is a link: letting it go is no click on it. */
 function letNoClickFollow(): void {
@@ -75,8 +78,9 @@ interface DaysProps {
 function Days({ day, look, onDay, onLook }: DaysProps) {
   const dragId = useId();
   const days = useMemo(() => daysOf(look, day), [look, day]);
-  const from = (days[0] ?? day).toISOString();
-  const to = addDays(days.at(-1) ?? day, 1).toISOString();
+  // What opens before and after counts where it is too near.
+  const from = addDays(days[0] ?? day, -LONGEST_APART_DAYS).toISOString();
+  const to = addDays(days.at(-1) ?? day, 1 + LONGEST_APART_DAYS).toISOString();
   const { data } = useQuery({
     queryKey: ['calendar', from, to],
     queryFn: () => ask<CalendarView>(`/api/calendar?${new URLSearchParams({ from, to })}`),
@@ -103,6 +107,8 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
   }, [openings]);
   const onKeys = (opening: Opening, onto: Date) => void moveByKeys(opening, onto);
   const [inHand, setInHand] = useState<Opening>();
+  const [overIt, setOverIt] = useState<Date>();
+  const near = (opening: Opening, at = opening.at) => nearWords(tooNearTo(opening, at, data?.entries ?? []));
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const show = (next: Look) => {
     localStorage.setItem(KEPT_AS, next);
@@ -115,6 +121,7 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
         <span aria-live="polite" className="text-lg">
           {headOf(look, days, day)}
         </span>
+        <span className="text-[13px] text-soft">Times in {Intl.DateTimeFormat().resolvedOptions().timeZone}</span>
         <span className="flex gap-4">
           <Button look="plain" aria-label="Earlier" onClick={() => onDay(stepped(look, day, -1))}>
             <ChevronLeft size={18} aria-hidden />
@@ -155,7 +162,14 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
         id={dragId}
         sensors={sensors}
         collisionDetection={narrowest}
-        onDragStart={({ active }) => setInHand(active.data.current?.opening as Opening | undefined)}
+        onDragStart={({ active }) => {
+          setOverIt(undefined);
+          setInHand(active.data.current?.opening as Opening | undefined);
+        }}
+        onDragOver={({ active, over }) => {
+          const opening = active.data.current?.opening as Opening | undefined;
+          setOverIt(opening && movedOnto(opening, over?.data.current ?? {}));
+        }}
         onDragCancel={() => setInHand(undefined)}
         onDragEnd={({ active, over }) => {
           letNoClickFollow();
@@ -163,23 +177,26 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
           const opening = active.data.current?.opening as Opening | undefined;
           const { day: onto, at, hour } = (over?.data.current ?? {}) as { day?: Date; at?: Date; hour?: Date };
           if (!opening) return;
-          if (at) void moveTo(opening, at);
-          // In another hour, at the same minute of it.
-          else if (hour) void moveTo(opening, setMinutes(hour, opening.at.getMinutes()));
-          else if (onto) void move(opening, onto);
+          if (onto) void move(opening, onto);
+          else {
+            const to = movedOnto(opening, { at, hour });
+            if (to) void moveTo(opening, to);
+          }
         }}
       >
         {look === 'list' ? (
-          <DayList days={days} openings={openings} onMove={onKeys} />
+          <DayList days={days} openings={openings} near={near} onMove={onKeys} />
         ) : look === 'week' ? (
-          <WeekHours days={days} openings={openings} places={places} onMove={onKeys} />
+          <WeekHours days={days} openings={openings} places={places} near={near} onMove={onKeys} />
         ) : (
-          <DayGrid days={days} around={day} openings={openings} places={places} onMove={onKeys} />
+          <DayGrid days={days} around={day} openings={openings} places={places} near={near} onMove={onKeys} />
         )}
-        <DragOverlay dropAnimation={null}>{inHand && <OpeningInHand opening={inHand} />}</DragOverlay>
+        <DragOverlay dropAnimation={null}>
+          {inHand && <OpeningInHand opening={inHand} near={near(inHand, overIt)} />}
+        </DragOverlay>
       </DndContext>
       {data?.more && <p className="mt-2 text-soft">There is more than can be shown here. Look at a shorter time.</p>}
-      {data && data.entries.length === 0 && (
+      {data && !days.some((each) => openings.has(dayKey(each))) && (
         <p className="mt-3 text-soft">
           Nothing opens in these days. On a video’s page, under “Who may see it”, say that it opens at a set time.
         </p>
@@ -191,11 +208,13 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
 interface DayListProps {
   days: readonly Date[];
   openings: ReadonlyMap<string, Opening[]>;
+  /** What is said of one that lies too near to another; '' of the others. */
+  near: (opening: Opening) => string;
   onMove: (opening: Opening, to: Date) => void;
 }
 
 /** The days on which something opens, one below the other. */
-function DayList({ days, openings, onMove }: DayListProps) {
+function DayList({ days, openings, near, onMove }: DayListProps) {
   const full = days.filter((day) => openings.has(dayKey(day)));
   if (full.length === 0) return null;
   return (
@@ -208,7 +227,7 @@ function DayList({ days, openings, onMove }: DayListProps) {
         >
           <h2 className="text-base">{format(day, 'EEEE d MMMM')}</h2>
           {openings.get(dayKey(day))?.map((opening) => (
-            <OpeningLine key={opening.key} opening={opening} onMove={onMove} wide />
+            <OpeningLine key={opening.key} opening={opening} near={near(opening)} onMove={onMove} wide />
           ))}
         </section>
       ))}

@@ -15,6 +15,7 @@ interface DayGridProps {
   around: Date;
   openings: ReadonlyMap<string, Opening[]>;
   places: ReadonlyMap<string, FreePlace[]>;
+  near: (opening: Opening) => string;
   onMove: (opening: Opening, to: Date) => void;
 }
 
@@ -28,7 +29,7 @@ function weeksOver(days: readonly Date[], openings: DayGridProps['openings']): S
 const isBeforeToday = (day: Date) => isPast(endOfDay(day));
 
 /** Days in weeks, each with what opens on it. */
-export function DayGrid({ days, around, openings, places, onMove }: DayGridProps) {
+export function DayGrid({ days, around, openings, places, near, onMove }: DayGridProps) {
   const over = weeksOver(days, openings);
   return (
     <div className="enamel overflow-x-auto">
@@ -46,6 +47,7 @@ export function DayGrid({ days, around, openings, places, onMove }: DayGridProps
             quiet={!isSameMonth(day, around)}
             openings={openings.get(dayKey(day)) ?? []}
             places={places.get(dayKey(day)) ?? []}
+            near={near}
             onMove={onMove}
           />
         ))}
@@ -54,7 +56,7 @@ export function DayGrid({ days, around, openings, places, onMove }: DayGridProps
   );
 }
 
-interface DayProps extends Pick<DayGridProps, 'onMove'> {
+interface DayProps extends Pick<DayGridProps, 'onMove' | 'near'> {
   day: Date;
   /** Whether its week is over and nothing opened in it. */
   low: boolean;
@@ -63,7 +65,7 @@ interface DayProps extends Pick<DayGridProps, 'onMove'> {
   places: readonly FreePlace[];
 }
 
-function Day({ day, low, quiet, openings, places, onMove }: DayProps) {
+function Day({ day, low, quiet, openings, places, near, onMove }: DayProps) {
   const { setNodeRef, isOver } = useDroppable({ id: dayKey(day), data: { day } });
   return (
     <section
@@ -76,7 +78,7 @@ function Day({ day, low, quiet, openings, places, onMove }: DayProps) {
         {isToday(day) && ' · today'}
       </p>
       {openings.map((opening) => (
-        <OpeningLine key={opening.key} opening={opening} onMove={onMove} />
+        <OpeningLine key={opening.key} opening={opening} near={near(opening)} onMove={onMove} />
       ))}
       {places.map((place) => (
         <PlaceLine key={`${place.seriesId} ${place.at}`} place={place} />

@@ -21,13 +21,15 @@ const stateWords = ({ state, since }: Opening['entries'][number]) => (since ? SI
 
 interface OpeningLineProps {
   opening: Opening;
+  /** What is said of it where it lies too near to another; '' where it does not. */
+  near: string;
   onMove: (opening: Opening, to: Date) => void;
   /** Whether there is room for all that can be said. */
   wide?: boolean;
 }
 
 /** A video at the moment at which it opens, which leads to it and can be moved. */
-export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps) {
+export function OpeningLine({ opening, near, onMove, wide = false }: OpeningLineProps) {
   const { at, entries, key } = opening;
   const movable = isMovable(opening);
   const { setNodeRef, listeners, isDragging } = useDraggable({ id: key, data: { opening }, disabled: !movable });
@@ -50,7 +52,7 @@ export function OpeningLine({ opening, onMove, wide = false }: OpeningLineProps)
       data-opening={openingOn(first.videoId, at)}
       className={`hover:bg-sunk ${isDragging ? 'opacity-50' : ''} ${LINE} ${wide ? 'sm:grid sm:grid-cols-[64px_minmax(0,1fr)_minmax(0,1fr)] sm:gap-x-3 sm:px-3 sm:py-2' : ''}`}
     >
-      <OpeningWords opening={opening} wide={wide} />
+      <OpeningWords opening={opening} near={near} wide={wide} />
     </Link>
   );
 }
@@ -61,14 +63,14 @@ export const openingOn = (videoId: string, day: Date) => `${videoId} ${dayKey(da
 const LINE = 'block rounded-md px-1.5 py-1 text-[13px] leading-snug';
 
 /** The same while it is dragged, above all else: in its place it would make what it is in scroll. */
-export const OpeningInHand = ({ opening }: { opening: Opening }) => (
+export const OpeningInHand = ({ opening, near }: Pick<OpeningLineProps, 'opening' | 'near'>) => (
   <div className={`${LINE} cursor-grabbing bg-card shadow-lg`}>
-    <OpeningWords opening={opening} wide={false} />
+    <OpeningWords opening={opening} near={near} wide={false} />
   </div>
 );
 
 /** When, what, where, and how it stands. */
-function OpeningWords({ opening, wide }: { opening: Opening; wide: boolean }) {
+function OpeningWords({ opening, near, wide }: Pick<OpeningLineProps, 'opening' | 'near'> & { wide: boolean }) {
   const { at, entries } = opening;
   const looks = entries.map(lookOf);
   const look = ORDER.find((each) => looks.includes(each)) ?? 'idle';
@@ -83,6 +85,13 @@ function OpeningWords({ opening, wide }: { opening: Opening; wide: boolean }) {
       </span>{' '}
       <b className="font-medium [overflow-wrap:anywhere]">{first?.title || 'Without a title'}</b>
       <span className={`text-soft ${wide ? '' : 'block'}`}>
+        {near && (
+          <span className={wide ? '' : 'block'}>
+            <b className="text-snag">▲ </b>
+            <span className="text-ink">{near}</span>
+            {wide && ' · '}
+          </span>
+        )}
         {names}
         <span className={wide || entries.some(({ since }) => since) ? '' : 'sr-only'}> · {states}</span>
         {timesThere(opening)

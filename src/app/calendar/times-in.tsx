@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, useState } from 'react';
-import { shownIn } from '@/core/release/in-words';
+import { timeIn } from '@/core/release/in-words';
 import type { TimeOffer, TimesFromFile } from '@/desk/release/times-from-file';
 import { ask } from '@/ui/ask';
 import { Button } from '@/ui/button';
@@ -47,19 +47,26 @@ export function TimesIn({ concerns }: { concerns: readonly unknown[] }) {
 /** What is to be known of a time beside itself. */
 function* besides({ set: { opensAt }, before, note }: TimeOffer, zone: string) {
   if (opensAt.zone !== zone) yield `${opensAt.wall.slice(11, 16)} in ${opensAt.zone.replaceAll('_', ' ')}`;
-  if (before) yield `now ${shownIn(zone, new Date(before))}`;
+  if (before) yield `now ${timeIn(zone, new Date(before))}`;
   if (note) yield note;
 }
 
 function Offers({ read, concerns, onDone }: { read: TimesFromFile; concerns: readonly unknown[]; onDone: () => void }) {
   const { offers, notRead } = read;
-  const [off, setOff] = useState<readonly number[]>([]);
+  const times = new Map<string, number>();
+  for (const { videoId } of offers) times.set(videoId, (times.get(videoId) ?? 0) + 1);
+  const isTwice = ({ videoId }: TimeOffer) => (times.get(videoId) ?? 0) > 1;
+  // Which of two times of a video holds is for a person to say.
+  const [off, setOff] = useState<readonly number[]>(() => offers.filter(isTwice).map(({ line }) => line));
   const zone = useZone();
   const { save } = useActs(concerns);
   const { say } = useNotices();
   const chosen = offers.filter(({ line }) => !off.includes(line));
-  const turn = ({ line }: TimeOffer, on: boolean) =>
-    setOff((all) => (on ? all.filter((each) => each !== line) : [...all, line]));
+  const turn = ({ line, videoId }: TimeOffer, on: boolean) =>
+    setOff((all) => {
+      const others = offers.filter((each) => each.videoId === videoId && each.line !== line).map((each) => each.line);
+      return on ? [...new Set([...all, ...others])].filter((each) => each !== line) : [...all, line];
+    });
   const set = async () => {
     let kept = 0;
     for (const { videoId, set: json } of chosen) {
@@ -78,8 +85,15 @@ function Offers({ read, concerns, onDone }: { read: TimesFromFile; concerns: rea
           <li key={offer.line}>
             <TickBox ticked={!off.includes(offer.line)} onTick={(on) => turn(offer, on)}>
               <b className="font-semibold">{offer.video || 'Without a title'}</b> opens{' '}
-              {shownIn(zone, new Date(offer.at))}
+              {timeIn(zone, new Date(offer.at))}
               <span className="text-soft">{[...besides(offer, zone)].map((each) => ` · ${each}`)}</span>
+              {isTwice(offer) && (
+                <span>
+                  {' '}
+                  <b className="text-snag">▲ </b>
+                  {times.get(offer.videoId)} times for this video are in the file: tick the one you mean
+                </span>
+              )}
             </TickBox>
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { set, setMinutes } from 'date-fns';
 import { useRef, useState } from 'react';
 import type { Moment } from '@/core/release';
 import { useActs } from '@/ui/saving/use-acts';
@@ -22,8 +23,24 @@ function movedTo(opensAt: Moment, from: Date, to: Date): Moment {
   return { wall: `${day.toISOString().slice(0, 10)}${opensAt.wall.slice(10)}`, zone: opensAt.zone };
 }
 
+const HOURS_BACK = [0.5, 1, 2];
+
 /** Another instant, by the clocks that the time was said in. */
-const momentAt = (opensAt: Moment, at: Date): Moment => ({ wall: wallIn(opensAt.zone, at), zone: opensAt.zone });
+function momentAt({ zone }: Moment, at: Date): Moment {
+  const wall = wallIn(zone, at);
+  // Where the clocks go back, they have shown the same before.
+  const isSecond = HOURS_BACK.some((hours) => wallIn(zone, new Date(at.getTime() - hours * 3_600_000)) === wall);
+  return { wall, zone, ...(isSecond && { which: 'second' as const }) };
+}
+
+/** The instant to which an opening would be moved that is let go over a day, another hour or a free place. */
+export function movedOnto(opening: Opening, onto: { day?: Date; at?: Date; hour?: Date }): Date | undefined {
+  if (onto.at) return onto.at;
+  // In another hour, at the same minute of it.
+  if (onto.hour) return setMinutes(onto.hour, opening.at.getMinutes());
+  const { at } = opening;
+  return onto.day && set(onto.day, { hours: at.getHours(), minutes: at.getMinutes(), seconds: at.getSeconds() });
+}
 
 /** Moves of openings to other days or times, which can be taken back one by one. */
 export function useMoves(concerns: readonly unknown[]) {

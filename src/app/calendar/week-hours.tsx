@@ -16,11 +16,12 @@ interface WeekHoursProps {
   days: readonly Date[];
   openings: ReadonlyMap<string, Opening[]>;
   places: ReadonlyMap<string, FreePlace[]>;
+  near: (opening: Opening) => string;
   onMove: (opening: Opening, to: Date) => void;
 }
 
 /** A week by its hours, each with what opens in it. */
-export function WeekHours({ days, openings, places, onMove }: WeekHoursProps) {
+export function WeekHours({ days, openings, places, near, onMove }: WeekHoursProps) {
   const box = useRef<HTMLDivElement>(null);
   const morning = useRef<HTMLDivElement>(null);
   // What opens in the night is seen, too.
@@ -58,6 +59,7 @@ export function WeekHours({ days, openings, places, onMove }: WeekHoursProps) {
                   at={setHours(day, hour)}
                   openings={(openings.get(dayKey(day)) ?? []).filter(({ at }) => getHours(at) === hour)}
                   places={(places.get(dayKey(day)) ?? []).filter(({ at }) => getHours(new Date(at)) === hour)}
+                  near={near}
                   onMove={onMove}
                 />
               ))}
@@ -69,13 +71,13 @@ export function WeekHours({ days, openings, places, onMove }: WeekHoursProps) {
   );
 }
 
-interface HourProps extends Pick<WeekHoursProps, 'onMove'> {
+interface HourProps extends Pick<WeekHoursProps, 'onMove' | 'near'> {
   at: Date;
   openings: readonly Opening[];
   places: readonly FreePlace[];
 }
 
-function Hour({ at, openings, places, onMove }: HourProps) {
+function Hour({ at, openings, places, near, onMove }: HourProps) {
   const { setNodeRef, isOver } = useDroppable({ id: `hour ${at.toISOString()}`, data: { hour: at } });
   return (
     <section
@@ -84,7 +86,7 @@ function Hour({ at, openings, places, onMove }: HourProps) {
       className={`min-h-[34px] border-line border-l p-0.5 ${isOver ? 'bg-copper-wash' : ''}`}
     >
       {openings.map((opening) => (
-        <OpeningLine key={opening.key} opening={opening} onMove={onMove} />
+        <OpeningLine key={opening.key} opening={opening} near={near(opening)} onMove={onMove} />
       ))}
       {places.map((place) => (
         <PlaceLine key={`${place.seriesId} ${place.at}`} place={place} />

@@ -1,4 +1,4 @@
-import { shownIn } from '@/core/release/in-words';
+import { timeIn } from '@/core/release/in-words';
 import type { HeldOfAccount } from '@/desk/account/connect';
 
 /**
@@ -9,7 +9,7 @@ export function heldWords({ first, count }: HeldOfAccount, zone: string): string
   if (count === 0) return [];
   const named = first.map(
     ({ title, channel, opensAt }) =>
-      `“${title}” on ${channel}${opensAt ? `, ${shownIn(zone, new Date(opensAt))}` : ', by your word'}`,
+      `“${title}” on ${channel}${opensAt ? `, ${timeIn(zone, new Date(opensAt))}` : ', by your word'}`,
   );
   const more = count > first.length ? [`${(count - first.length).toLocaleString('en')} more`] : [];
   const which =

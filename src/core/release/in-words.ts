@@ -38,6 +38,12 @@ export function shownIn(zone: string, instant: Date): string {
   return format.format(instant);
 }
 
+/** The same with what those clocks are called: Fri 27 Nov, 09:00 CET. */
+export function timeIn(zone: string, instant: Date): string {
+  const named = new Intl.DateTimeFormat('en-GB', { timeZone: zone, timeZoneName: 'short' }).formatToParts(instant);
+  return `${shownIn(zone, instant)} ${named.find(({ type }) => type === 'timeZoneName')?.value ?? zone}`;
+}
+
 const UNITS = [
   ['day', 86_400],
   ['hour', 3600],

@@ -1,4 +1,5 @@
 export * from './agreement';
+export * from './apart';
 export type { DateOrder } from './date-orders';
 export * from './in-words';
 export * from './moment';

@@ -1,6 +1,6 @@
 import { valuesOf } from '@/core/defaults';
 import { isOpenTo } from '@/core/drop';
-import { instantOf, isTimed } from '@/core/release';
+import { instantOf, isTimed, isTooNear } from '@/core/release';
 import { database } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
 import { videoById } from '@/store/record/videos';
@@ -39,10 +39,11 @@ export async function clashesOf(videoId: string): Promise<{ clashes: Clash[] }> 
     // How long a channel is left in peace is a rule of today, also for what was sent before.
     const { hoursApart } = valuesOf(inForceAt(layers, video, channel, { ...drop, sentWith: undefined }));
     if (hoursApart === 0 || !opensAt || !isTimed(release)) continue;
-    const [moment, apart] = [instantOf(opensAt).getTime(), hoursApart * HOUR];
-    const { entries } = await openingsBetween(new Date(moment - apart + 1), new Date(moment + apart));
+    const [moment, apart] = [instantOf(opensAt), hoursApart * HOUR];
+    const own = { videoId, channel, at: moment.toISOString(), hoursApart };
+    const { entries } = await openingsBetween(new Date(moment.getTime() - apart), new Date(moment.getTime() + apart));
     for (const entry of entries) {
-      if (entry.channel.id !== channel.id || entry.videoId === videoId) continue;
+      if (!isTooNear(own, entry)) continue;
       clashes.push({ channel: channel.name, hoursApart, videoId: entry.videoId, title: entry.title, at: entry.at });
     }
   }

@@ -41,20 +41,30 @@ const VIDEO_ID = /[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}/
 
 const zoneShape = string().required().test('zone', 'This is no time zone.', isZone);
 
-/** The video that an event means: by its address or its id, as our own calendar has them, or by exactly its title, as it was typed or as it goes out. */
+/** The videos that a title means, the nearest way in which it means any: exactly, in another case, as it goes out. */
+async function videosMeant(title: string): Promise<{ id: string; title: string }[]> {
+  const exactly = await videosNamed(database(), { title });
+  if (exactly.length > 0) return exactly;
+  const alike = await videosNamed(database(), { titleLike: title });
+  const inOtherCase = alike.filter((video) => folded(video.title) === folded(title));
+  return inOtherCase.length > 0 ? inOtherCase : videosShownAs(title);
+}
+
+/** The video that an event means: by its address or its id, as our own calendar has them, or by its title, as it was typed or as it goes out: exactly, or else in any case. */
 async function videoOf({ title, uid, url }: CalendarTime): Promise<{ id: string; title: string } | { why: string }> {
   const db = database();
   const id = VIDEO_ID.exec(url)?.[0] ?? VIDEO_ID.exec(uid)?.[0];
   const [byId] = id ? await videosById(db, [id]) : [];
   if (byId) return { id: byId.id, title: byId.title };
   if (title === '') return { why: 'it has no title' };
-  const named = await videosNamed(db, { title });
-  const meant = named.length > 0 ? named : await videosShownAs(title);
+  const meant = await videosMeant(title);
   if (meant.length > 1) return { why: `there are ${meant.length} videos with this title` };
   return meant[0] ?? { why: 'there is no video with this title' };
 }
 
-/** Videos whose title goes out as this, with what the patterns of their series and channels put around it. */
+const folded = (title: string) => title.normalize('NFC').toLowerCase();
+
+/** Videos whose title goes out as this, in any case, with what the patterns of their series and channels put around it. */
 async function videosShownAs(title: string): Promise<{ id: string; title: string }[]> {
   const db = database();
   const ids = await videosTitledWithin(db, title);
@@ -66,7 +76,9 @@ async function videosShownAs(title: string): Promise<{ id: string; title: string
     keptLayers(db),
   ]);
   const [byVideo, byId] = [dropsByVideo(drops), new Map(channels.map((channel) => [channel.id, channel]))];
-  return videos.filter((video) => shownTitle(video, byVideo.get(video.id) ?? [], byId, layers) === title);
+  return videos.filter(
+    (video) => folded(shownTitle(video, byVideo.get(video.id) ?? [], byId, layers)) === folded(title),
+  );
 }
 
 /** When and how videos come to be open, as their records say; of one that is live wherever it goes, that. */

@@ -73,8 +73,14 @@ export async function openingsBetween(from: Date, to: Date, most = MOST): Promis
     const value = <F extends 'release' | 'opensAt' | 'privacy'>(field: F) =>
       fieldInForce(field, over).value as Defaults[F];
     const [release, opensAt] = [value('release'), value('opensAt')];
+    // How long a channel is left in peace is a rule of today, also for what was sent before.
+    const apart = () =>
+      fieldInForce('hoursApart', layersAt(layers, video, channel, { ...drop, sentWith: undefined })).value as number;
     const timed = isToOpen(drop) && isTimed(release) && value('privacy') !== 'private';
-    const entry = (at: Date, now: Pick<CalendarEntry, 'state' | 'opensAt' | 'since'>): CalendarEntry[] => {
+    const entry = (
+      at: Date,
+      now: Pick<CalendarEntry, 'state' | 'opensAt' | 'since' | 'hoursApart'>,
+    ): CalendarEntry[] => {
       if (at < from || at >= to) return [];
       return [
         {
@@ -92,8 +98,8 @@ export async function openingsBetween(from: Date, to: Date, most = MOST): Promis
     const since = becameOf(drop);
     const { state, openedAt } = drop;
     return [
-      ...(openedAt ? entry(openedAt, { state: since ? 'removed' : state, opensAt: null, since }) : []),
-      ...(timed && opensAt ? entry(instantOf(opensAt), { state, opensAt, since: undefined }) : []),
+      ...(openedAt ? entry(openedAt, { state: since ? 'removed' : state, opensAt: null, since, hoursApart: 0 }) : []),
+      ...(timed && opensAt ? entry(instantOf(opensAt), { state, opensAt, since: undefined, hoursApart: apart() }) : []),
     ];
   });
   entries.sort((a, b) => a.at.localeCompare(b.at) || a.title.localeCompare(b.title));

@@ -140,6 +140,8 @@ export interface CalendarEntry {
   setHere: boolean;
   /** The IANA zone whose date its site prints; null where it prints the reader's, or none. */
   printsDateIn: string | null;
+  /** Of one that is to come: hours that are to lie between it and others there. */
+  hoursApart: number;
   /** Of one that is to come: its time as it was said. */
   opensAt: Moment | null;
   /** Of one that went out: what became of it since. */

@@ -224,7 +224,7 @@ export async function videosForLayers(
 /** The records that have an id, a link at a site, or exactly a title. */
 export async function videosNamed(
   db: Database,
-  by: { id: string } | { link: string } | { title: string },
+  by: { id: string } | { link: string } | { title: string } | { titleLike: string },
 ): Promise<Pick<Video, 'id' | 'title'>[]> {
   const query = db('videos').select('id', 'title').orderBy('id');
   if ('link' in by) {
@@ -232,6 +232,8 @@ export async function videosNamed(
     // Also by a link to a video that another took the place of.
     return query.whereIn('id', led.orWhereRaw('JSON_CONTAINS(??, JSON_QUOTE(?))', ['formerLinks', by.link]));
   }
+  // As the tables take them for the same, which is more than upper and lower case.
+  if ('titleLike' in by) return query.where({ title: by.titleLike });
   // By its bytes: the tables' own order takes “a” and “A” for the same.
   if ('title' in by) return query.whereRaw('BINARY ?? = ?', ['title', by.title]);
   return query.where(by);
@@ -239,11 +241,11 @@ export async function videosNamed(
 
 const MOST_WITHIN = 20;
 
-/** The ids of videos whose title stands in a longer one, those with the longest title first, and a few at the most. */
+/** The ids of videos whose title stands in a longer one, in any case, those with the longest title first, and a few at the most. */
 export async function videosTitledWithin(db: Database, longer: string): Promise<string[]> {
   const rows: { id: string }[] = await db('videos')
     .whereNot('title', '')
-    .whereRaw('INSTR(BINARY ?, BINARY ??) > 0', [longer, 'title'])
+    .whereRaw('INSTR(?, ??) > 0', [longer, 'title'])
     .orderByRaw('CHAR_LENGTH(??) DESC', ['title'])
     .limit(MOST_WITHIN)
     .select('id');

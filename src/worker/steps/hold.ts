@@ -1,7 +1,7 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import { isWider } from '@/core/drop';
 import { hasAll } from '@/core/parts';
-import { instantOf, isAgreed, isMissed, openingOf, shownIn } from '@/core/release';
+import { instantOf, isAgreed, isMissed, openingOf, timeIn } from '@/core/release';
 import type { Use } from '@/core/work';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { channelsNotChecked } from '@/desk/release/not-checked';
@@ -55,7 +55,7 @@ export const hold: Step = async (context) => {
     await keepNoTime(context, meant);
     throw new SnagFound(
       'missed',
-      `Its time, ${shownIn(meant.opensAt?.zone ?? 'UTC', opening.moment)}, is over, and nobody has said that it opens`,
+      `Its time, ${timeIn(meant.opensAt?.zone ?? 'UTC', opening.moment)}, is over, and nobody has said that it opens`,
       'Open it now, or set another time',
     );
   }
@@ -74,7 +74,7 @@ export const hold: Step = async (context) => {
     await keepNoTime(context, meant);
     throw new SnagFound(
       'missed',
-      `It was to open ${shownIn(meant.opensAt?.zone ?? 'UTC', opening.moment)}, and could not`,
+      `It was to open ${timeIn(meant.opensAt?.zone ?? 'UTC', opening.moment)}, and could not`,
       'Open it now, or set another time',
     );
   }

@@ -2,7 +2,7 @@
 
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import { shownIn } from '@/core/release/in-words';
+import { timeIn } from '@/core/release/in-words';
 import type { Clash } from '@/desk/release/clashes';
 import { ask } from '@/ui/ask';
 import { APART_CHOICES } from '@/ui/fields/choices';
@@ -26,7 +26,7 @@ export function Clashes({ handle }: { handle: SheetHandle }) {
       <Link href={`/videos/${videoId}`} className="textlink">
         {title || 'Another video'}
       </Link>{' '}
-      opens on {channel} {shownIn(zone, new Date(at))}; there is to be {apartWords(hoursApart)} between two releases
+      opens on {channel} {timeIn(zone, new Date(at))}; there is to be {apartWords(hoursApart)} between two releases
       there.
     </p>
   ));

@@ -1,16 +1,21 @@
 'use client';
 
 import { useQuery } from '@tanstack/react-query';
-import { shownIn } from '@/core/release/in-words';
+import { timeIn } from '@/core/release/in-words';
 import type { Moment } from '@/core/release/moment';
+import { isTimed } from '@/core/release/opening';
 import { ask } from '@/ui/ask';
+import { useZone } from '@/ui/moment';
 import type { SheetHandle } from '../use-sheet';
 
-/** The next free place of its series' rhythm, while the video has no time of its own. */
+/** The next free place of its series' rhythm, for what is still to open. */
 export function PlaceOffer({ handle }: { handle: SheetHandle }) {
-  const { id, series, values } = handle.sheet;
+  const zone = useZone();
+  const { id, series, values, channels } = handle.sheet;
   // Whether its series has a rhythm today is for the server: what was sent keeps to the defaults of then.
-  const isOffered = series !== undefined && values.opensAt === null;
+  const isOut =
+    channels.some(({ ticked }) => ticked) && channels.every(({ ticked, drop }) => !ticked || drop?.state === 'live');
+  const isOffered = series !== undefined && !isOut;
   const { data } = useQuery({
     queryKey: ['sheet', id, 'place', series?.id],
     queryFn: () => ask<{ place?: Moment; instant?: string }>(`/api/videos/${id}/place`),
@@ -18,15 +23,17 @@ export function PlaceOffer({ handle }: { handle: SheetHandle }) {
   });
   const { place, instant } = data ?? {};
   if (!isOffered || !place || !instant) return null;
+  const { release, opensAt } = values;
+  if (isTimed(release) && opensAt?.wall === place.wall && opensAt.zone === place.zone) return null;
   return (
     <p className="text-[13px] text-soft">
       Next free place of “{series?.name}”:{' '}
       <button
         type="button"
         className="textlink"
-        onClick={() => void handle.save({ release: 'at a time', opensAt: place })}
+        onClick={() => void handle.save({ release: isTimed(release) ? release : 'at a time', opensAt: place })}
       >
-        open {shownIn(place.zone, new Date(instant))}
+        open {timeIn(zone, new Date(instant))}
       </button>
     </p>
   );

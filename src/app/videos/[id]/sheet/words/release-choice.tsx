@@ -24,14 +24,18 @@ const OpeningTime = dynamic(() => import('@/ui/release/opening-time').then((part
   loading: () => null,
 });
 
-/** What a first showing is, and where there is none. */
+const listed = (names: readonly string[]) => new Intl.ListFormat('en').format(names);
+
+/** What a first showing is, what it shows before, and where there is none. */
 function showingWords({ sheet }: SheetHandle): string {
   const ticked = sheet.channels.filter((channel) => channel.ticked);
   // One that opens by itself waits for no time; what is missing says so.
   const without = ticked.filter(({ rules }) => !rules.firstShowings && !rules.opensItself).map(({ name }) => name);
+  const having = ticked.filter(({ rules }) => rules.firstShowings).map(({ name }) => name);
   const what = 'People watch it together from that time on, and can talk about it.';
-  if (without.length === 0) return what;
-  return `${what} ${new Intl.ListFormat('en').format(without)} ${without.length === 1 ? 'has none, and opens' : 'have none, and open'} at that time.`;
+  const announced = `Once the time is set and it is checked, everyone can see its page on ${listed(having)}, with title and picture.`;
+  const others = `${listed(without)} ${without.length === 1 ? 'has none, and opens' : 'have none, and open'} at that time.`;
+  return [what, ...(having.length > 0 ? [announced] : []), ...(without.length > 0 ? [others] : [])].join(' ');
 }
 
 /** What the time is. What is on its way opens without one only where that is said. */
@@ -73,8 +77,9 @@ export function ReleaseChoice({ handle }: { handle: SheetHandle }) {
     if (!(await sure(questionBeforeOpening(names, openEnd(values.privacy))))) return;
     if (await handle.act(`/api/videos/${handle.sheet.id}/together`, { method: 'POST' })) setPending(undefined);
   };
-  // Channels of a site print the same date.
-  const sites = [...new Map(ticked.map(({ site, rules }) => [site, rules])).values()];
+  // Channels of a site print the same date; where it is live, that was printed.
+  const toOpen = ticked.filter(({ drop }) => drop?.state !== 'live');
+  const sites = [...new Map(toOpen.map(({ site, rules }) => [site, rules])).values()];
   return (
     <div className="mt-2 grid gap-2">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">

@@ -8,7 +8,7 @@ import { settings } from '@/store/settings';
 import { restingChannels } from '@/store/site/circuits';
 import { carryDrop } from './carry-drop';
 import { DueWork } from './due-work';
-import { ENCODERS_AT_ONCE, freeTurns } from './jobs/encode-turns';
+import { countInHand, ENCODERS_AT_ONCE, freeTurns } from './jobs/encode-turns';
 import type { LaneClass } from './lanes';
 import { runJob } from './run-job';
 
@@ -64,6 +64,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
     atOnce: number,
     kinds: readonly JobKind[],
     free: () => number = () => atOnce,
+    counted: (work: () => Promise<void>) => Promise<void> = (work) => work(),
   ): LaneClass<JobPiece> => ({
     ...{ name, atOnce, hear },
     take: async (most) => {
@@ -71,7 +72,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       if (wanted === 0 || !(await due.has('kinds', kinds))) return [];
       return claimJobs(kinds, `${worker}/${name}`, leaseSeconds, wanted);
     },
-    work: ({ claim, job }) => runJob(claim, job, ending).finally(done),
+    work: ({ claim, job }) => counted(() => runJob(claim, job, ending).finally(done)),
   });
   return [
     [
@@ -85,7 +86,7 @@ export function laneClasses(worker: string, ending: AbortSignal): [LaneClass<Dro
       jobs('read', 1, ['read']),
       jobs('measure', 1, ['measure']),
       // One that is on hold lets another go before it.
-      jobs('encode', ENCODERS_AT_ONCE + 1, ['encode'], freeTurns),
+      jobs('encode', ENCODERS_AT_ONCE + 1, ['encode'], freeTurns, countInHand),
       jobs('early', EARLY_AT_ONCE, ['early']),
       jobs('plan', 1, ['plan early']),
       jobs('give', GIVEN_AT_ONCE, ['give']),

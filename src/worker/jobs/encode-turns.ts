@@ -8,9 +8,24 @@ export const ENCODERS_AT_ONCE = Math.max(1, Math.floor(os.availableParallelism()
 
 const waiting: (() => void)[] = [];
 let running = 0;
+let inHand = 0;
+let onHold = 0;
 
 /** How many more encoders could begin now: what a worker takes beyond that, another worker could do. */
-export const freeTurns = (): number => Math.max(0, ENCODERS_AT_ONCE - running - waiting.length);
+export const freeTurns = (): number => Math.max(0, ENCODERS_AT_ONCE - inHand + onHold);
+
+/** Counts a file from when it was claimed, long before it has its turn. */
+export async function countInHand(work: () => Promise<void>): Promise<void> {
+  inHand += 1;
+  await work().finally(() => {
+    inHand -= 1;
+  });
+}
+
+/** Counts a file as one on hold, which lets another begin, or no more as one. */
+export function countOnHold(isOnHold: boolean): void {
+  onHold += isOnHold ? 1 : -1;
+}
 
 /** Waits for a turn. @throws the signal's reason where it aborts meanwhile */
 export async function takeTurn(signal: AbortSignal): Promise<void> {

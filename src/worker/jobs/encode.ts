@@ -18,7 +18,7 @@ import { jobsOf } from '@/store/queue/jobs';
 import { cutById } from '@/store/record/cuts';
 import { soundsById } from '@/store/record/sounds';
 import { hardware } from '../hardware';
-import { giveTurnBack, takeTurn } from './encode-turns';
+import { countOnHold, giveTurnBack, takeTurn } from './encode-turns';
 import type { JobContext, JobWork } from './job-work';
 import { timeLeft } from './time-left';
 
@@ -136,17 +136,25 @@ function heldBy(id: string, signal: AbortSignal, tell: JobContext['tell']) {
     await takeTurn(signal);
     hasTurn = true;
   };
+  let [counted, ended] = [false, false];
+  const count = (isOnHold: boolean) => {
+    if (counted !== isOnHold) countOnHold(isOnHold);
+    counted = isOnHold;
+  };
   const look = async () => {
     const wanted = (await jobsOf(database(), 'encode', [id])).get(id)?.held ?? false;
     // Until it has begun there is nothing to hold; it is held as soon as it has.
-    if (!program) return;
+    if (!program || ended) return;
     if (wanted && !held) {
       held = true;
       heldSince = performance.now();
       program?.hold();
       give();
+      count(true);
     } else if (!wanted && held) {
+      count(false);
       await take();
+      if (ended) return give();
       seconds += (performance.now() - heldSince) / 1000;
       held = false;
       program?.goOn();
@@ -168,8 +176,10 @@ function heldBy(id: string, signal: AbortSignal, tell: JobContext['tell']) {
       if (held) started.hold();
     },
     end() {
+      ended = true;
       clearInterval(clock);
       give();
+      count(false);
     },
   };
 }

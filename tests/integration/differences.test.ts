@@ -113,15 +113,15 @@ describe('live videos', () => {
     const videos = [await sent('together-0.mp4'), await sent('together-1.mp4')];
     for (const id of videos) await untilState(id, 'live');
     for (const id of videos) await untilShows(id, 0);
-    await database()('drops').whereIn('videoId', videos).update({ readAt: null });
     await forgetAsked('lanternfold');
+    await database()('drops').whereIn('videoId', videos).update({ readAt: null });
     const round = async () => {
       const accounts = (await lookAtChannels()).sites.flatMap((site) => site.accounts);
       return accounts.flatMap(({ channels }) => channels).find(({ name }) => name === 'Marrow Quay')?.round;
     };
     await expect.poll(round).toMatchObject({ unread: 0, readSince: expect.any(String) });
-    const paths = (await askedOf('lanternfold')).map(({ method, path }) => `${method} ${path}`);
-    expect(paths).toContain('GET /api/videos');
+    const paths = async () => (await askedOf('lanternfold')).map(({ method, path }) => `${method} ${path}`);
+    await expect.poll(paths).toContain('GET /api/videos');
     const live = await database()('drops').where({ state: 'live', channelId: channelOf('Marrow Quay') });
     expect(await round()).toMatchObject({ live: live.length });
   });

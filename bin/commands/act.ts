@@ -18,6 +18,7 @@ const DONE: Record<DropAction, string> = {
   'new file, remove': 'Sending the new file; the video there stays until it is checked',
   'keep the old file': 'The old file stays',
   close: 'Closing: private',
+  'open again': 'Opening it again',
   remove: 'Being removed',
 };
 

@@ -21,6 +21,7 @@ const drop = (fields: Partial<DropView>): DropView => ({
   onWord: false,
   versions: [],
   openedTo: undefined,
+  closedFrom: undefined,
   overdue: undefined,
   otherFile: false,
   changedThere: [],

@@ -1,4 +1,5 @@
 import { type End, isCarried, type PutOff, type Snag } from '@/core/drop';
+import type { NoticeKind } from '@/core/notices';
 import { type Use, whatFollows } from '@/core/work';
 import { meantWords } from '@/desk/drop/meant';
 import { profileAt, recordOf } from '@/desk/drop/record';
@@ -28,6 +29,7 @@ import { narrowFormer } from './steps/former';
 import { heldUse } from './steps/hold';
 import { SnagFound, type StepContext, type StepEnd } from './steps/step';
 import { isFullDisk, tellFullDisk } from './tell-full-disk';
+import { tellIfStuck, tellLate } from './tell-late';
 
 /** Runs the step of one claimed drop and writes down how it ended. */
 export async function carryDrop(claim: Claim): Promise<void> {
@@ -100,6 +102,7 @@ async function run(
   const record = await recordOf(db, drop.videoId);
   const meant = () => meantWords(record, channel, drop, profileAt(profile, channel));
   const use = state === 'held' ? heldUse(drop, meant(), now) : usedFor(state, drop);
+  const answered = tellIfStuck(drop, channel.site, `${profile.name} has not answered yet`);
   const ended = await askedForDrop(drop.id, channel.accountId, PURPOSES[state], use, async (session) => {
     const context = {
       drop,
@@ -125,7 +128,7 @@ async function run(
       await narrowFormer(context);
     }
     return STEPS[state](context);
-  });
+  }).finally(answered);
   // Packing asks the site nothing, so it says nothing of it.
   if (state !== 'packing') await noteSiteWell(db, channel.site);
   return ended;
@@ -168,7 +171,7 @@ async function end(claim: Claim, drop: Drop, ended: StepEnd): Promise<boolean> {
   const goesOn = ended.goesOn === true;
   const state = await transaction(async (trx) => {
     const next = await moveDrop(trx, drop, ended.move, ended.says, ended.fields, claim, goesOn);
-    if (ended.tells) await tell(trx, drop, ended.tells, ended.says);
+    if (ended.tells) await tell(trx, drop, ended.tells, ended.says, ended.sharing);
     return next;
   });
   claim.state = state;
@@ -198,17 +201,24 @@ async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): P
   if (channel && drop.state !== 'packing' && hasAnswered(error)) await noteSiteWell(db, channel.site);
   const connectedMeanwhile = async (trx: Database) =>
     isPermission(error) && channel !== undefined && (await isConnectedSince(trx, channel.accountId, since));
-  const snag = async (kind: Snag['kind'], what: string, remedy: string, more: SnagFound['more'] = {}) => {
-    if (await writeSnag(claim, drop, { kind, what, remedy, ...more }, connectedMeanwhile)) return;
+  const snag = async (
+    kind: Snag['kind'],
+    what: string,
+    remedy: string,
+    more: SnagFound['more'] = {},
+    tells?: NoticeKind,
+  ) => {
+    if (await writeSnag(claim, drop, { kind, what, remedy, ...more }, connectedMeanwhile, tells)) return;
     await comeBack(claim, drop, 1, 'It was connected again meanwhile', { attempts: drop.attempts, putOffBy: 'busy' });
   };
   if (error instanceof AllowanceSpent) {
     // No try has failed: it was not made.
     const why = `${name} takes no more requests for now`;
     const { attempts, putOffSince } = drop;
+    if (channel) await tellLate(drop, channel.site, why);
     return comeBack(claim, drop, error.seconds, why, { attempts, putOffBy: 'busy', putOffSince });
   }
-  if (error instanceof SnagFound) return snag(error.kind, error.what, error.remedy, error.more);
+  if (error instanceof SnagFound) return snag(error.kind, error.what, error.remedy, error.more, error.tells);
   if (error instanceof SiteError) {
     switch (error.kind) {
       case 'permission':
@@ -245,6 +255,7 @@ async function trouble(claim: Claim, drop: Drop, error: unknown, since: Date): P
   if (isFullDisk(error)) await tellFullDisk();
   const { why, putOffBy } = putOffSays(error, name, happened.what);
   const putOffSince = goesOn ? undefined : drop.putOffSince;
+  if (channel) await tellLate(drop, channel.site, why);
   await comeBack(claim, drop, follows.seconds, why, { attempts, putOffBy, putOffSince });
 }
 
@@ -304,17 +315,20 @@ async function writeSnag(
   drop: Drop,
   snag: Omit<Snag, 'at'>,
   unless: (trx: Database) => Promise<boolean>,
+  tells: NoticeKind = 'needs you',
 ): Promise<boolean> {
   const { state } = drop;
   if (!isCarried(state)) return true;
   return transaction(async (trx) => {
     if (await unless(trx)) return false;
     await moveDrop(trx, drop, 'snag', `${snag.what}. ${snag.remedy}.`, { snag: { ...snag, at: state } }, claim);
-    const shared = snag.kind === 'missed' || snag.kind === 'permission';
-    await tell(trx, drop, snag.kind === 'missed' ? 'missed' : 'needs you', `${snag.what}. ${snag.remedy}.`, shared);
+    await tell(trx, drop, tells, `${snag.what}. ${snag.remedy}.`, SHARED_CAUSES[snag.kind]);
     log.warn({ drop: drop.id, kind: snag.kind, what: snag.what }, 'snag');
     return true;
   });
 }
+
+/** What stops other drops of its channel, too: then they are told of as one. */
+const SHARED_CAUSES: Partial<Record<Snag['kind'], string>> = { missed: 'missed', permission: 'permission' };
 
 const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

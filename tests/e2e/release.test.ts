@@ -82,6 +82,8 @@ describe('the time at which a video opens', () => {
     await page.getByRole('button', { name: 'Always read dates with the day first' }).click();
     await expect.poll(async () => (await kept()).opensAt?.wall).toMatch(/-03-11T09:00:00$/);
     await desk.editVideo(videoId, { opensAt: before });
+    // The page has heard of it.
+    await expect.poll(() => opensAt().inputValue()).toMatch(/, 03:00$/);
   });
 
   it('keeps the zone that it was said in through every edit, which can be typed and chosen', async () => {
@@ -101,6 +103,7 @@ describe('the time at which a video opens', () => {
     await isSaid(/^2031-02-18T09:30/, 'Asia/Tokyo');
     await page.getByText('Where you are: Tue 18 Feb, 01:30').waitFor();
     await desk.editVideo(videoId, { opensAt: before });
+    await expect.poll(() => opensAt().inputValue()).toMatch(/, 03:00$/);
   });
 
   it('stands on the Board and in the rail once it is ready', async () => {

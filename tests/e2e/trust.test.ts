@@ -70,6 +70,33 @@ describe('who may see it, through the pages', () => {
       const { link = '' } = desk.onlyDrop(await desk.lookAtSheet(videoId));
       expect([says, link, (await fetch(link)).status]).toEqual([says, expect.stringMatching(/^http/), status]);
     }
+    // The way back, on the Sheet and on the page of the upload.
+    const { id, link = '' } = desk.onlyDrop(await desk.lookAtSheet(videoId));
+    const wayBack = async (name = 'Open it again to everyone') => {
+      await page.getByRole('button', { name }).click();
+      const sure = page.getByRole('alertdialog', { name: 'Open it to everyone on Marrow Quay?' });
+      await sure.getByRole('button', { name: BUTTONS.openIt }).click();
+    };
+    const close = async () => {
+      await page.goto(`${home}/drops/${id}`);
+      await page.getByRole('button', { name: 'Close it: private' }).click();
+      await page.getByRole('alertdialog').getByRole('button', { name: 'Close it' }).click();
+    };
+    await wayBack();
+    await rail()
+      .getByText(/^Opens in \d+ s/)
+      .waitFor();
+    await rail().getByText('Different here: privacy (Everyone)').waitFor();
+    await rail().getByText('Live · checked', { exact: true }).waitFor();
+    await close();
+    await wayBack();
+    await page.getByText('Live · checked', { exact: true }).waitFor();
+    await close();
+    await page.getByText('Live · private · checked', { exact: true }).waitFor();
+    await page.goto(home);
+    await wayBack('Open again on Marrow Quay');
+    await page.getByText(/^Opens in /).waitFor();
+    await expect.poll(async () => (await fetch(link)).status).toBe(200);
   });
 
   it('says what is given away before a match is agreed to, and offers nothing where the owner forbids it', async () => {

@@ -2,6 +2,7 @@ import { createServer, type IncomingMessage, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { type NoticeSettings, PLAIN_NOTICES } from '@/core/notices';
+import { momentAt } from '@/core/release';
 import { sendVideo } from '@/desk/drop/send';
 import { deliverDue } from '@/desk/notices/deliver';
 import { renewWebhookSecret, setNotices, tryNotice } from '@/desk/notices/set-notices';
@@ -9,13 +10,25 @@ import { hmacSha256 } from '@/desk/notices/signature';
 import { tell, tellOfHouse } from '@/desk/notices/tell';
 import { editVideo } from '@/desk/video/edit-video';
 import { lookAtNoticeSettings, lookAtNotices, lookAtUnseen, seeAll } from '@/desk/views/look-at-notices';
+import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { database, transaction } from '@/store/database';
 import { settings } from '@/store/settings';
 import { makeClip } from '../setup/clips';
-import { bringFile, connectedChannels, setFaults, untilSheet, untilState } from '../setup/desk';
+import {
+  bringFile,
+  channelsOfTheYard,
+  connectedChannels,
+  onlyDrop,
+  readVideo,
+  setFaults,
+  setFaultsAt,
+  untilSheet,
+  untilState,
+} from '../setup/desk';
 import { aWorker } from '../setup/worker';
 
 const worker = aWorker();
+const opensAt = (seconds: number) => momentAt(new Date((Math.ceil(Date.now() / 1000) + seconds) * 1000), 'UTC');
 const clip = makeClip({ name: 'notices.mp4', seconds: 3 });
 const mailPort = () => settings().sitesPort + 4;
 
@@ -192,12 +205,14 @@ describe('a notice', () => {
     const [drop] = drops as { id: string; videoId: string; channelId: string }[];
     if (!drop) throw new Error('there is no drop');
     const says = 'Lanternfold no longer permits it. Connect the account again on Channels.';
-    await Promise.all(Array.from({ length: 40 }, () => transaction((trx) => tell(trx, drop, 'needs you', says, true))));
+    await Promise.all(
+      Array.from({ length: 40 }, () => transaction((trx) => tell(trx, drop, 'needs you', says, 'permission'))),
+    );
     const alike = (await told('One cause')).filter((each) => each.says === says);
     expect(alike).toMatchObject([{ kind: 'needs you', count: 40, seen: false }]);
     // Seen, it is new again with the next one.
     await seeAll({ upTo: alike[0]?.id });
-    await transaction((trx) => tell(trx, drop, 'needs you', says, true));
+    await transaction((trx) => tell(trx, drop, 'needs you', says, 'permission'));
     const again = (await told('One cause')).filter((each) => each.says === says);
     expect(again).toMatchObject([{ count: 41, seen: false }]);
     const deliveries = await database()('deliveries').where({ noticeId: alike[0]?.id });
@@ -205,6 +220,57 @@ describe('a notice', () => {
     // What stands alone stays alone.
     for (let n = 0; n < 2; n += 1) await transaction((trx) => tell(trx, drop, 'changed', 'Its title'));
     expect((await told('One cause')).filter((each) => each.says === 'Its title')).toHaveLength(2);
+  });
+
+  it('tells at once of a site that is away at the moment, all of it as one, and again how late it opened', async () => {
+    const ids = await channelsOfTheYard();
+    const held = ['Late one', 'Late other'].map(async (title) => {
+      const wished = { privacy: 'everyone', release: 'at a time', opensAt: opensAt(7200), title };
+      const id = await readVideo(clip, `${title}.mp4`, wished, 'Marrow Quay Films');
+      await sendVideo(id);
+      await untilState(id, 'held');
+      return id;
+    });
+    const videos = await Promise.all(held);
+    await set({ webhook: { on: true, address }, silent: [ids.get('Marrow Quay') ?? ''] });
+    await setFaultsAt('fieldgate', { kind: 'answer', status: 503, path: '/v2/works' });
+    const moment = opensAt(5);
+    for (const id of videos) await editVideo(id, { opensAt: moment });
+    const late = async (says: RegExp) =>
+      (await lookAtNotices()).notices.filter((each) => each.kind === 'missed' && says.test(each.says));
+    await expect.poll(async () => (await late(/does not yet/)).map(({ count }) => count)).toEqual([2]);
+    await expect.poll(() => heard.filter(({ body }) => body.includes('does not yet'))).toHaveLength(1);
+    await setFaultsAt('fieldgate');
+    for (const id of videos) await untilState(id, 'live');
+    expect((await late(/^Live: open to everyone, \d+ s late$/)).map(({ count }) => count)).toEqual([2]);
+    await expect.poll(() => heard.some(({ body }) => / s late/.test(body))).toBe(true);
+    for (const title of ['Late one', 'Late other'])
+      expect(await told(title)).not.toContainEqual(expect.objectContaining({ kind: 'live' }));
+  });
+
+  it('tells of a site that does not answer at the moment, while it is still asked', async () => {
+    const id = await readVideo(
+      clip,
+      'Unanswered.mp4',
+      { privacy: 'everyone', release: 'at a time', opensAt: opensAt(7200), title: 'Unanswered' },
+      '@marrowquay',
+    );
+    await sendVideo(id);
+    await untilState(id, 'held');
+    await setFaultsAt('pipwire', { kind: 'late', path: '/out', method: 'POST', seconds: 9, times: 1 });
+    await editVideo(id, { opensAt: opensAt(5) });
+    const says = async () => (await told('Unanswered')).map((each) => each.says);
+    await expect.poll(says).toContainEqual(expect.stringMatching(/does not yet: Pipwire has not answered yet/));
+    expect(onlyDrop(await lookAtSheet(id)).state).toBe('opening');
+    await untilState(id, 'live');
+    expect((await says())[0]).toMatch(/^Live: open to everyone, \d+ s late$/);
+  });
+
+  it('does not call what goes live for its owner alone live', async () => {
+    const id = await readVideo(clip, 'Only mine.mp4', { privacy: 'private', title: 'Only mine' });
+    await sendVideo(id);
+    await untilState(id, 'live');
+    expect(await told('Only mine')).toEqual([]);
   });
 
   it('that was tried often takes no other along where it is given up', async () => {

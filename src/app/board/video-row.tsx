@@ -153,8 +153,10 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
   const { act } = useActs(NOTHING_ELSE);
   const sure = useSure();
   if (drop.actions.length === 0 && !drop.link) return null;
-  const press = async (action: 'open' | 'not yet' | 'try again') => {
+  const press = async (action: 'open' | 'not yet' | 'try again' | 'open again') => {
     if (action === 'open' && !(await sure(questionBeforeOpening([channel.name], drop.end)))) return;
+    const to = drop.closedFrom ?? 'everyone';
+    if (action === 'open again' && !(await sure(questionBeforeOpening([channel.name], to)))) return;
     await act(`/api/drops/${drop.id}`, { method: 'POST', json: { action } });
   };
   return (
@@ -172,6 +174,16 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
           className="cell-act"
         >
           Do not open
+        </button>
+      )}
+      {drop.actions.includes('open again') && (
+        <button
+          type="button"
+          onClick={() => press('open again')}
+          aria-label={`Open again on ${channel.name}`}
+          className="cell-act"
+        >
+          Open again
         </button>
       )}
       {drop.actions.includes('try again') && (

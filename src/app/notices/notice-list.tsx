@@ -14,7 +14,7 @@ const CONCERNS = ['notices'] as const;
 const SIGNS: Record<NoticeKind, { sign: string; look: string; says: string }> = {
   'needs you': { sign: '▲', look: 'text-snag', says: 'needs you' },
   live: { sign: '●', look: 'text-live', says: 'is live' },
-  missed: { sign: '▲', look: 'text-snag', says: 'missed its time' },
+  missed: { sign: '▲', look: 'text-snag', says: 'did not open in time' },
   changed: { sign: '○', look: 'text-held', says: 'was changed there' },
   done: { sign: '●', look: 'text-live', says: 'is done' },
 };

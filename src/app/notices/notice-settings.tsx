@@ -12,7 +12,7 @@ import { type NoticeSettingsHandle, useNoticeSettings } from './use-notice-setti
 const KIND_NAMES: Record<NoticeKind, string> = {
   'needs you': 'Needs me',
   live: 'Went live',
-  missed: 'Missed its time',
+  missed: 'Did not open in time',
   changed: 'Was changed at a site',
   done: 'What I asked of many videos is done',
 };

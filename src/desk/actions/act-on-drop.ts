@@ -30,6 +30,7 @@ import { revisesWith, sendsWith } from '../layers/layers';
 import { log } from '../log';
 import { settleMatches } from '../rights/settle-matches';
 import { site } from '../site/session';
+import { meanOpenAgain } from './open-again';
 
 /** What a person may do with a drop that is under way. */
 export const DROP_ACTIONS = [
@@ -43,6 +44,7 @@ export const DROP_ACTIONS = [
   'new file, remove',
   'keep the old file',
   'close',
+  'open again',
   'remove',
 ] as const;
 export type DropAction = (typeof DROP_ACTIONS)[number];
@@ -57,10 +59,11 @@ const MOVES_OF: Record<Exclude<DropAction, 'open' | 'not yet'>, readonly MoveNam
   'new file, remove': ['sendInPlace'],
   'keep the old file': ['keepFormer'],
   close: ['close'],
+  'open again': ['revise'],
   remove: ['remove'],
 };
 
-type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo' | 'openAsked' | 'former'>;
+type ActedOn = Pick<Drop, 'state' | 'snag' | 'openedTo' | 'openAsked' | 'former' | 'closedFrom'>;
 
 /** What a person may do with a drop now. @param end who is to see it in the end, as its record says */
 export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile, end: End): DropAction[] {
@@ -73,6 +76,7 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
     if (action === 'keep the old file' && !drop.former) return false;
     if (action === 'new file, remove' && (abilities.swapsFiles || !abilities.removes)) return false;
     if (action === 'close' && drop.former) return isOpenTo(drop.former.openedTo) && 'private' in privacies;
+    if (action === 'open again' && !(isClosed(drop) && end === 'private')) return false;
     if (action === 'not yet') return isHeld(drop) && drop.openAsked;
     if (action === 'close' && !((isOpen || drop.state === 'opening') && 'private' in privacies)) return false;
     return MOVES_OF[action].some((move) => mayMove(move, drop.state, drop.snag));
@@ -80,6 +84,8 @@ export function actionsFor(drop: ActedOn, { abilities, privacies }: SiteProfile,
 }
 
 const isHeld = ({ state }: ActedOn) => state === 'held';
+const isClosed = ({ state, openedTo, closedFrom }: ActedOn) =>
+  state === 'live' && openedTo === 'private' && closedFrom !== undefined;
 const OPENED_ALL_THE_SAME: readonly SnagKind[] = ['missed', 'difference', 'file'];
 /** Whether it stands still though it was checked: its moment was missed, its file was replaced, or somebody has changed it there. */
 const stoodHeld = ({ state, snag }: ActedOn) =>
@@ -112,6 +118,9 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
       return revise(drop, channel, revisesWith);
     case 'close':
       return close(drop, channel, adapter);
+    case 'open again':
+      await meanOpenAgain(drop, channel);
+      return revise(found(await dropById(db, dropId), 'drop'), channel);
     case 'remove':
       return makeMove(drop, 'remove', `Being removed from ${adapter.profile.name}`);
     case 'accept':

@@ -7,7 +7,7 @@ const PATIENCE_MILLISECONDS = 15_000;
 const KIND_WORDS: Record<NoticeKind, string> = {
   'needs you': 'needs you',
   live: 'is live',
-  missed: 'missed its time',
+  missed: 'did not open in time',
   changed: 'was changed',
   done: 'is done',
 };
@@ -15,7 +15,7 @@ const KIND_WORDS: Record<NoticeKind, string> = {
 const MANY_WORDS: Record<NoticeKind, string> = {
   'needs you': 'they need you',
   live: 'they are live',
-  missed: 'they missed their time',
+  missed: 'they did not open in time',
   changed: 'they were changed',
   done: 'they are done',
 };

@@ -14,27 +14,27 @@ const BY_WORKER: readonly NoticeWay[] = ['email', 'webhook'];
 /** What joins a notice that was told already goes out so much later, with all that have joined it by then. */
 const GATHERED_MILLISECONDS = 60_000;
 
-/** What belongs together: the same words about one thing within the hour. */
-const causeOf = (kind: NoticeKind, about: string, says: string, at: Date): string =>
+/** What belongs together: the same cause about one thing within the hour. */
+const causeOf = (kind: NoticeKind, about: string, why: string, at: Date): string =>
   createHash('sha256')
-    .update(JSON.stringify([kind, about, says, at.toISOString().slice(0, 13)]))
+    .update(JSON.stringify([kind, about, why, at.toISOString().slice(0, 13)]))
     .digest('hex');
 
 /**
  * Tells a manager of something, in the transaction in which it happens: in the page at once, and by mail and webhook as it is
  * set. Nothing is sent from here, so that nothing waits for a server.
- * @param shared whether it comes of something that stops other drops of its channel, too: then they are told of as one
+ * @param sharing what it comes of that stops other drops of its channel, too: then they are told of as one
  */
 export async function tell(
   trx: Database,
   drop: Pick<Drop, 'id' | 'videoId' | 'channelId'>,
   kind: NoticeKind,
   says: string,
-  shared = false,
+  sharing?: string,
 ): Promise<void> {
   const { id: dropId, videoId, channelId } = drop;
   const at = await databaseTime(trx);
-  const cause = shared ? causeOf(kind, channelId, says, at) : undefined;
+  const cause = sharing === undefined ? undefined : causeOf(kind, channelId, sharing, at);
   await tellOf(trx, { kind, of: { dropId, videoId, channelId }, says }, at, cause);
 }
 

@@ -100,6 +100,7 @@ export function dropView(
     bytesTotal,
     link,
     openedTo,
+    closedFrom: drop.closedFrom,
     stops: stopsBehind(state, snag),
     liveAt: drop.liveAt?.toISOString(),
     opensAt: (drop.wordAt ?? drop.opensAt)?.toISOString(),

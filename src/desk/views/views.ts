@@ -44,6 +44,8 @@ export interface DropView {
   onWord: boolean;
   /** Whom the site may be showing it to; undefined while it was never opened. */
   openedTo: Privacy | undefined;
+  /** Of one that was closed: to whom it was shown before. */
+  closedFrom: OpenEnd | undefined;
   /** Minutes for which the site has put it off, where that is longer than it should be. */
   overdue: number | undefined;
   /** Whether the site shows another file than the one in use. */

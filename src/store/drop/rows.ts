@@ -35,6 +35,8 @@ export const columns = [
   'openedTo',
   'confirmedTo',
   'asking',
+  'closedFrom',
+  'lateTold',
   'stateSince',
   'putOffSince',
   'putOffBy',

@@ -1,6 +1,6 @@
 import type { LayerValues } from '@/core/defaults';
 import type { Privacy } from '@/core/delivery';
-import type { AskedOfSight, DropState, OwnWords, PutOff, SiteVersion, Snag } from '@/core/drop';
+import type { AskedOfSight, DropState, OpenEnd, OwnWords, PutOff, SiteVersion, Snag } from '@/core/drop';
 import type { Framings } from '@/core/framing';
 import type { Agreed } from '@/core/release';
 import type { FileSet, MendsOfCut, RemediesOfCut } from '@/core/renditions';
@@ -120,6 +120,10 @@ export interface Drop {
   confirmedTo: Privacy | undefined;
   /** What the site was asked that changes who sees it, until it has answered. */
   asking: AskedOfSight[] | undefined;
+  /** To whom it was shown before it was closed; undefined of one that is open, or never was. */
+  closedFrom: OpenEnd | undefined;
+  /** The moment that somebody was told it could not open at. */
+  lateTold: Date | undefined;
   /** Since when it is in this state. */
   stateSince: Date;
   /** Since when the site has put it off, again and again, and what kind of trouble that is. */

@@ -28,6 +28,7 @@ import * as amongMany from './026-among-many';
 import * as noticesOfTheHouse from './027-notices-of-the-house';
 import * as agreed from './028-agreed';
 import * as preferences from './029-preferences';
+import * as lateAndClosed from './030-late-and-closed';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -60,4 +61,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '027-notices-of-the-house': noticesOfTheHouse,
   '028-agreed': agreed,
   '029-preferences': preferences,
+  '030-late-and-closed': lateAndClosed,
 };

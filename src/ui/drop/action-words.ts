@@ -9,6 +9,12 @@ const OPEN_BUTTONS: Record<OpenEnd, string> = {
   password: BUTTONS.openWithPassword,
 };
 
+export const OPEN_AGAIN: Record<OpenEnd, string> = {
+  everyone: 'Open it again to everyone',
+  link: 'Open it again by link',
+  password: 'Open it again with the password',
+};
+
 /** What agreeing to a rights match does. */
 function agreeWords(asks: RightsAsk | undefined): string {
   if (asks === 'silence') return 'Let them silence it';
@@ -47,6 +53,8 @@ export function actionWords(action: DropAction, { drop, values }: SheetChannel):
       return 'Send again with current defaults';
     case 'close':
       return 'Close it: private';
+    case 'open again':
+      return OPEN_AGAIN[drop?.closedFrom ?? 'everyone'];
     case 'remove':
       return 'Remove from the site';
   }

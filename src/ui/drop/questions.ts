@@ -29,6 +29,8 @@ export function questionBefore(action: DropAction, channel: SheetChannel, drop: 
   switch (action) {
     case 'open':
       return questionBeforeOpening([name], openEnd(values.privacy.value));
+    case 'open again':
+      return questionBeforeOpening([name], drop.closedFrom ?? 'everyone');
     case 'accept':
       return questionBeforeAccepting(channel, drop);
     case 'revise':

@@ -1,4 +1,4 @@
-import { type End, narrower, OPEN_TO } from '@/core/drop';
+import { type End, isOpenTo, narrower, OPEN_TO, openEnd } from '@/core/drop';
 import { isSame, type PartsGiven } from '@/core/parts';
 import { type MeantWords, meantWords } from '@/desk/drop/meant';
 import { noteGivenParts } from '@/store/drop/parts';
@@ -24,6 +24,7 @@ export const close: Step = async (context) => {
     move: isGiven ? 'closed' : 'closedUnproofed',
     says: saysOf(end),
     fields: {
+      ...(end === 'private' && drop.openedTo && isOpenTo(drop.openedTo) && { closedFrom: openEnd(drop.openedTo) }),
       openedTo: end,
       confirmedTo: end,
       openAsked: false,

@@ -12,6 +12,7 @@ import type { Drop } from '@/store/drop/shape';
 import { settings } from '@/store/settings';
 import { askOfSight, untilNoneArrives } from './ask';
 import { giveAgain, partsThere } from './give';
+import { lateWords, secondsLate } from './late';
 import { confirmTime, lookAtHeld } from './look-at-held';
 import { NO_TIME, narrow } from './narrow';
 import { keepBackReplaced } from './replaced';
@@ -29,8 +30,8 @@ const NEAR_SECONDS = 3600;
 const BETWEEN_NEAR_LOOKS_SECONDS = 600;
 const LOOKS_WITHOUT_TIME_SECONDS = 6 * 3600;
 const TO_BE_OPENED = 'All are checked, and it opens by your word: that they open together was chosen after it was sent';
-/** What is opened so soon after its moment is not late. */
-const ON_TIME_MILLISECONDS = 2000;
+/** What was kept so long by what is ours, such as a worker that was started anew, is told of; what was shorter is only written down. */
+const TOLD_SECONDS = 60;
 
 /**
  * Sees to a drop that is held until its moment: keeps the site's own time as it should be, looks now and then whether all is
@@ -76,6 +77,8 @@ export const hold: Step = async (context) => {
       'missed',
       `It was to open ${timeIn(meant.opensAt?.zone ?? 'UTC', opening.moment)}, and could not`,
       'Open it now, or set another time',
+      {},
+      'missed',
     );
   }
   return letGo(context, meant, opening.does === 'open' ? opening.moment : now, now);
@@ -125,16 +128,11 @@ async function untilMoment(context: StepContext, meant: MeantWords, until: Date)
 
 /** A word lets it go for what was checked as it was given; its time, for all that is checked until then. */
 function letGo({ drop }: StepContext, { releaseKey }: MeantWords, moment: Date, now: Date): StepEnd {
-  const late = now.getTime() - moment.getTime();
-  const isLate = late > ON_TIME_MILLISECONDS;
-  const says = isLate ? `Opens late, by ${lateWords(late / 1000)}` : 'Its time has come';
+  // A word has no time that could be missed.
+  const late = drop.wordAt ? 0 : secondsLate(moment, now, false);
+  const says = late > 0 ? `Opens late, by ${lateWords(late)}` : 'Its time has come';
   const fields = { releasedFor: drop.wordAt ? undefined : releaseKey };
-  return { move: 'due', says, fields, goesOn: true, ...(isLate && { tells: 'missed' }) };
-}
-
-function lateWords(seconds: number): string {
-  if (seconds < 90) return `${Math.round(seconds)} s`;
-  return seconds < 5400 ? `${Math.round(seconds / 60)} min` : `${Math.round(seconds / 3600)} h`;
+  return { move: 'due', says, fields, goesOn: true, ...(late >= TOLD_SECONDS && { tells: 'missed', sharing: 'late' }) };
 }
 
 function waitsForOthers(names: readonly string[], instant: Date | undefined, now: Date): string {

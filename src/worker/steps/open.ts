@@ -5,6 +5,7 @@ import { instantOf, isMissed } from '@/core/release';
 import { afterProof } from '@/desk/drop/after-proof';
 import { goesToEnd, type MeantWords, meantWords } from '@/desk/drop/meant';
 import { recordOf } from '@/desk/drop/record';
+import { databaseTime } from '@/store/clock';
 import { database, transaction } from '@/store/database';
 import { dropById } from '@/store/drop/drops';
 import { noteShownAsMeant, partsOfDrop, shownOtherwise } from '@/store/drop/parts';
@@ -12,8 +13,9 @@ import type { Drop } from '@/store/drop/shape';
 import { videoById } from '@/store/record/videos';
 import { retireFormer, swapFile } from './former';
 import { partsThere } from './give';
+import { isDueByItself, lateWords, momentOf, secondsLate, wasToldLate } from './late';
 import { showTo } from './show-to';
-import type { Step, StepContext, StepEnd } from './step';
+import type { Step, StepContext, StepEnd, ToldAs } from './step';
 
 const LIVE: Record<End, string> = {
   everyone: 'Live: open to everyone',
@@ -51,19 +53,23 @@ export const open: Step = async (context) => {
   await retireFormer(context);
   // Set to fewer people, or to another time, while the site was being asked: taken back at once.
   const now = meantBy({ ...context, drop: before }, await recordOf(database(), drop.videoId));
-  const openAsked = (await dropById(database(), drop.id))?.openAsked === true;
+  const found = await dropById(database(), drop.id);
+  const openAsked = found?.openAsked === true;
   if (isWider(meant.end, now.end) || !goesToEnd(now, { ...before, openAsked })) {
     // It was asked for, and is not to be: what the site has said of it counts for nothing.
     const fields = { confirmedTo: before.confirmedTo };
     return { move: 'notToOpen', says: 'Taken back: it was set otherwise meanwhile', fields };
   }
+  const isDue = isDueByItself(drop) && !byItself;
+  // Somebody may have been told while the site was being asked.
+  const wasTold = wasToldLate(found ?? drop);
+  const late = isDue ? secondsLate(momentOf(drop, meant), await databaseTime(database()), wasTold) : 0;
   return {
     move: 'opened',
-    // What was open before has only changed its words.
-    ...((isOpenTo(meant.end) ? drop.openedAt : drop.liveAt) === undefined && { tells: 'live' as const }),
+    ...toldAs(drop, meant.end, wasTold && late > 0 ? context.channel.site : undefined),
     says: staysAsThere
       ? `Live: who sees it was changed on ${context.profile.name}, and stays so`
-      : `${LIVE[meant.end]}${byItself ? ', by the site at its time' : ''}`,
+      : `${LIVE[meant.end]}${byItself ? ', by the site at its time' : ''}${late > 0 ? `, ${lateWords(late)} late` : ''}`,
     fields: {
       liveAt: drop.liveAt ?? new Date(),
       openedAt: drop.openedAt ?? (isOpenTo(meant.end) ? new Date() : undefined),
@@ -72,9 +78,22 @@ export const open: Step = async (context) => {
       siteOpensAt: undefined,
       confirmedOpensAt: undefined,
       releasedFor: undefined,
+      lateTold: undefined,
+      ...(isOpenTo(meant.end) && { closedFrom: undefined }),
     },
   };
 };
+
+/**
+ * What is told of one that has opened: what was open before has only changed its words, and nobody else sees a private one.
+ * @param lateOn the site where it opened late, of which somebody was told
+ */
+function toldAs(drop: Drop, end: End, lateOn: string | undefined): ToldAs {
+  if (!isOpenTo(end) || drop.openedAt !== undefined) return {};
+  // Whoever was told that it does not open is told that it has.
+  if (lateOn) return { tells: 'missed', sharing: `open late on ${lateOn}` };
+  return { tells: 'live' };
+}
 
 /** Whether it is shown to others than it is meant for, of which somebody was told. What was told of another end says nothing. */
 async function showsOtherPrivacy(drop: Drop, end: End): Promise<boolean> {

@@ -31,10 +31,16 @@ export function lookAgain(drop: Drop, now: Date, kind: 'processing' | 'review', 
   return { again: nextLookAfter(age, kind), fields: { waiting: undefined, ...fields } };
 }
 
+/** What a manager hears of something as; `sharing` what with others, where one cause is told as one. */
+export interface ToldAs {
+  tells?: NoticeKind;
+  sharing?: string;
+}
+
 /** How a step ends: the drop moves on, or waits and is looked at again after so many seconds. */
 export type StepEnd =
-  /** Where it goes on at once, the next step follows in the same hands; `tells`: what a manager hears of it as. */
-  | { move: MoveName; says: string; fields?: DropFields; goesOn?: true; tells?: NoticeKind }
+  /** Where it goes on at once, the next step follows in the same hands. */
+  | ({ move: MoveName; says: string; fields?: DropFields; goesOn?: true } & ToldAs)
   | { again: number; fields: DropFields };
 
 /** Something that only a person can settle. */
@@ -45,6 +51,8 @@ export class SnagFound extends Error {
     readonly what: string,
     readonly remedy: string,
     readonly more: Pick<Snag, 'asks' | 'owner' | 'parts' | 'differences'> = {},
+    /** What a manager hears of it as. */
+    readonly tells: NoticeKind = 'needs you',
   ) {
     super(what);
   }

@@ -53,6 +53,7 @@ const NAMED = {
   'put-back': TIMED,
   'again-due': TIMED,
   'closed-there': { privacy: 'everyone' },
+  again: { privacy: 'link' },
 } as const;
 type Name = keyof typeof NAMED;
 const ids = {} as Record<Name, string>;
@@ -176,6 +177,27 @@ describe('a live video', () => {
     const { changes = [] } = (await lookAtSheet(id)).channels.find(({ drop }) => drop) ?? {};
     expect(changes.map(({ field }) => field)).toEqual(['privacy', 'title']);
     expect(await audienceOf('narrower')).toBe('me');
+  });
+
+  it('that was closed is opened again to those who saw it, after the seconds to stop it, by the way back beside it', async () => {
+    const id = ids.again;
+    const { id: dropId } = await dropOf('again');
+    const actions = async () => (await lookAtSheet(id)).channels.find(({ drop }) => drop)?.drop?.actions;
+    expect(await actions()).not.toContain('open again');
+    await actOnDrop(dropId, { action: 'close' });
+    const closed = await until('again', ({ state, openedTo }) => state === 'live' && openedTo === 'private');
+    expect(closed.channels.find(({ drop }) => drop)?.drop?.closedFrom).toBe('link');
+    expect(await actions()).toContain('open again');
+    await actOnDrop(dropId, { action: 'open again' });
+    await until('again', ({ state, onWord }) => state === 'held' && onWord);
+    expect(await audienceOf('again')).toBe('me');
+    await actOnDrop(dropId, { action: 'not yet' });
+    await actOnDrop(dropId, { action: 'open' });
+    await until('again', ({ state, openedTo }) => state === 'live' && openedTo === 'link');
+    expect((await dropOf('again')).closedFrom).toBeUndefined();
+    await expect(actOnDrop(dropId, { action: 'open again' })).rejects.toThrow('changed meanwhile');
+    // Its record says so by itself: nothing stays set for the channel alone.
+    expect((await lookAtSheet(id)).channels.find(({ drop }) => drop)?.own).toEqual({});
   });
 
   it('is closed on the channel that it is set for, also by undo, and stays so while its worker was away', async () => {

@@ -51,6 +51,8 @@ async function tickedChannel(videoId: string): Promise<SheetChannel> {
   return channel;
 }
 
+const actionsOf = async (videoId: string) => (await tickedChannel(videoId)).drop?.actions;
+
 const untilLiveAs = (videoId: string, privacy: Privacy) =>
   untilSheet(videoId, (sheet) => {
     const { state, openedTo } = onlyDrop(sheet);
@@ -235,6 +237,24 @@ describe('where a drop ends', () => {
     expect(changes.map(({ field }) => field)).toEqual(['text']);
     await undo(videoId);
     expect((await tickedChannel(videoId)).values.privacy.value).toBe('everyone');
+  });
+
+  it('is offered no way back where it never was open, or is to be seen by others anyway', async () => {
+    const videoId = await ready('never.mp4', 'Marrow Quay Films');
+    await editVideo(videoId, { privacy: 'private' });
+    await sendVideo(videoId);
+    const { id } = onlyDrop(await untilLiveAs(videoId, 'private'));
+    expect(await actionsOf(videoId)).not.toContain('open again');
+    await expect(actOnDrop(id, { action: 'open again' })).rejects.toThrow('changed meanwhile');
+    await editVideo(videoId, { privacy: 'everyone' });
+    await reviseVideo(videoId);
+    await untilLiveAs(videoId, 'everyone');
+    await editVideo(videoId, { privacy: 'private' });
+    await untilLiveAs(videoId, 'private');
+    expect(await actionsOf(videoId)).toContain('open again');
+    // Then sending the changes is the way.
+    await editVideo(videoId, { privacy: 'everyone' });
+    expect(await actionsOf(videoId)).not.toContain('open again');
   });
 });
 

@@ -21,7 +21,12 @@ export function ChannelWords({ channel, handle }: OwnFieldsProps) {
     ...(own.text === undefined ? [] : ['text']),
     ...Object.keys(own)
       .filter(isDefaultField)
-      .map((field) => FIELD_NAMES[field]),
+      // Who sees it is never left to be looked up.
+      .map((field) =>
+        field === 'privacy' && own.privacy
+          ? `${FIELD_NAMES.privacy} (${channel.rules.privacies[own.privacy] ?? own.privacy})`
+          : FIELD_NAMES[field],
+      ),
   ];
   return (
     <>

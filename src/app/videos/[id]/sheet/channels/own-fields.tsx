@@ -1,7 +1,7 @@
 'use client';
 
 import { fieldsTaken } from '@/core/declarations';
-import type { DefaultField, Release } from '@/core/defaults';
+import { type DefaultField, isDefaultField, type Release } from '@/core/defaults';
 import { textLength } from '@/core/words';
 import type { SheetChannel } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
@@ -95,7 +95,7 @@ export function OwnFields({ channel, handle }: OwnFieldsProps) {
         <h3>Preview</h3>
         <There channel={channel} />
       </section>
-      <details>
+      <details open={Object.keys(own).some(isDefaultField)}>
         <summary className="cursor-pointer py-1 text-copper">Everything else that can be set for this channel</summary>
         <div className="mt-2 grid gap-3.5">
           <LayerFields

@@ -29,6 +29,8 @@ const drop = (fields: Partial<DropView>): DropView => ({
   giving: undefined,
   matched: false,
   otherFileStays: true,
+  linkEnds: false,
+  formerLinks: [],
   replacing: false,
   ...fields,
 });

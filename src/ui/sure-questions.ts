@@ -31,3 +31,15 @@ export function questionBeforeOpening(channels: readonly string[], end: OpenEnd)
     yes: BUTTONS.openIt,
   };
 }
+
+/** What is asked before something goes up as a new video, of which somebody may have copied the link already. */
+export function questionBeforeAnotherLink(siteName: string): Question {
+  return {
+    title: `Send it to ${siteName} as a new video?`,
+    follows: [
+      'It gets another link. A link that you have copied or given away stops working.',
+      'You still find it here by the old link, on the Board.',
+    ],
+    yes: 'Send it',
+  };
+}

@@ -77,6 +77,24 @@ describe('a Board of 600 videos on six channels', () => {
     await choose(page.getByLabel('Order'), 'what needs you first');
   });
 
+  it('finds a video by a link that led to it before, and says which leads to it now', async () => {
+    const old = 'http://127.0.0.1:9/watch/gone-1';
+    const ofVideo = { videoId: ids[3] ?? '' };
+    const drop: { link: string } = await desk.transaction(async (trx) => {
+      const [first] = await trx('drops').where(ofVideo).orderBy('id').select('id');
+      const link = 'http://127.0.0.1:9/watch/here-1';
+      await trx('drops')
+        .where(first)
+        .update({ state: 'live', link, formerLinks: JSON.stringify([old]) });
+      return { link };
+    });
+    await page.goto(`${home}/?find=${encodeURIComponent(old)}`);
+    const led = videos().getByText(/^○ That link led here, on .*\. Its link now:/);
+    await led.waitFor();
+    expect(await led.getByRole('button').getAttribute('data-tip')).toBe(drop.link);
+    expect(await videos().getByRole('row').count()).toBeLessThan(4);
+  });
+
   it('says of what is not sent how much is missing, for the rows in view', async () => {
     await chip(/^Not sent/).click();
     await videos()

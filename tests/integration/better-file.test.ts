@@ -4,6 +4,7 @@ import { bringLocalFile } from '@/desk/cut/bring-local-file';
 import { readNow } from '@/desk/differences/read-now';
 import { sendVideo } from '@/desk/drop/send';
 import { editVideo, tickChannel } from '@/desk/video/edit-video';
+import { lookAtBoard } from '@/desk/views/look-at-board';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
 import { siteById } from '@/sites/registry';
 import { database } from '@/store/database';
@@ -67,12 +68,18 @@ describe('a video that was turned down in review', () => {
     const videoId = await readVideo(clip, fileName, { products: ['2000000000015'] }, 'Marrow Quay Tools');
     await editVideo(videoId, { privacy: 'everyone', summary: 'A spokeshave.' });
     expect((await sendVideo(videoId)).notReady).toEqual([]);
-    const { id } = await untilState(videoId, 'snag');
+    const { id, link = '' } = await untilState(videoId, 'snag');
+    expect(onlyDrop(await lookAtSheet(videoId))).toMatchObject({ linkEnds: false, formerLinks: [] });
     await bringLocalFile(better, { fileName, videoId, anyway: true });
-    await untilSheet(videoId, (sheet) => onlyDrop(sheet).otherFile);
+    // A link that was copied is one of another video then, which is said before.
+    expect(onlyDrop(await untilSheet(videoId, (sheet) => onlyDrop(sheet).otherFile)).linkEnds).toBe(true);
     await actOnDrop(id, { action: 'try again' });
     await untilState(videoId, 'live');
     expect(await lengths('stallmarket', fileName)).toEqual([4]);
+    const now = onlyDrop(await lookAtSheet(videoId));
+    expect([now.link, now.formerLinks]).toEqual([expect.not.stringMatching(link), [link]]);
+    expect((await lookAtBoard({ find: link })).rows.map((row) => row.videoId)).toEqual([videoId]);
+    expect(await videosNamed(database(), { link })).toMatchObject([{ id: videoId }]);
   });
 });
 

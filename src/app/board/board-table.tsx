@@ -31,6 +31,8 @@ interface BoardTableProps {
   readMore: () => void;
   /** What was asked for; where that is another, the table is at its top again. */
   asked: string;
+  /** What the rows were searched for. */
+  find: string;
   selection: Selection;
   columns: Columns;
   sorted: Sorting;
@@ -54,6 +56,7 @@ export function BoardTable({
   nameOf,
   readMore,
   asked,
+  find,
   selection,
   columns,
   sorted,
@@ -169,6 +172,7 @@ export function BoardTable({
                   channels={channels}
                   selected={selection.ids.has(row.videoId)}
                   onSelect={selection.toggle}
+                  find={find}
                   arrival={arrivals.get((row.betterCut ?? row.cut)?.id ?? '')}
                 />
               );

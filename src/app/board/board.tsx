@@ -120,6 +120,7 @@ export function Board({ first }: BoardProps) {
               nameOf={nameOf}
               readMore={readMore}
               asked={filterQuery(filter).toString()}
+              find={filter.find}
               selection={selection}
               columns={columns}
               sorted={filter}

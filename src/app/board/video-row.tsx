@@ -14,7 +14,7 @@ import { useZone } from '@/ui/moment';
 import { useActs } from '@/ui/saving/use-acts';
 import { LOOK_COLOURS, lookOf, Stops, type StopsLook } from '@/ui/stops';
 import { useSure } from '@/ui/sure';
-import { questionBeforeOpening } from '@/ui/sure-questions';
+import { questionBeforeAnotherLink, questionBeforeOpening } from '@/ui/sure-questions';
 import { VersionTimes } from '@/ui/version-times';
 import { useMissing } from './use-board';
 
@@ -26,12 +26,14 @@ interface RowProps {
   channels: ChannelView[];
   arrival: Arrival | undefined;
   selected: boolean;
+  /** What the rows were searched for. */
+  find: string;
   /** @param range also all rows from the one that was pressed before */
   onSelect: (videoId: string, range: boolean) => void;
 }
 
 /** One video with its crossings. */
-export function VideoRow({ index, measure, row, channels, arrival, selected, onSelect }: RowProps) {
+export function VideoRow({ index, measure, row, channels, arrival, selected, onSelect, find }: RowProps) {
   const withShift = useRef(false);
   const missing = useMissing(
     row.videoId,
@@ -65,6 +67,7 @@ export function VideoRow({ index, measure, row, channels, arrival, selected, onS
           </Link>
         </div>
         <CutLine row={row} arrival={arrival} />
+        <LedHere row={row} channels={channels} find={find} />
       </td>
       {channels.map((channel) => (
         <Crossing
@@ -145,6 +148,27 @@ interface CrossingProps {
   missing: Record<string, number> | undefined;
 }
 
+/** Where a link that was searched for led before, with what took its place. */
+function LedHere({ row, channels, find }: Pick<RowProps, 'row' | 'channels' | 'find'>) {
+  const words = find.trim();
+  if (words === '') return null;
+  const led = row.drops.filter(({ formerLinks }) => formerLinks.some((link) => link.includes(words)));
+  return led
+    .filter(({ link }) => !link?.includes(words))
+    .map(({ id, channelId, link }) => (
+      <p key={id} className="mt-1.5 text-[13px] text-held">
+        ○ That link led here, on {channels.find((channel) => channel.id === channelId)?.name ?? 'a channel'}.{' '}
+        {link ? (
+          <>
+            Its link now: <CopyLink link={link} />
+          </>
+        ) : (
+          'It has no link now.'
+        )}
+      </p>
+    ));
+}
+
 /** What an act changes is heard of like any other change. */
 const NOTHING_ELSE = ['board acts'];
 
@@ -155,6 +179,7 @@ function Acts({ drop, channel }: { drop: BoardDrop; channel: ChannelView }) {
   if (drop.actions.length === 0 && !drop.link) return null;
   const press = async (action: 'open' | 'not yet' | 'try again' | 'open again') => {
     if (action === 'open' && !(await sure(questionBeforeOpening([channel.name], drop.end)))) return;
+    if (action === 'try again' && drop.linkEnds && !(await sure(questionBeforeAnotherLink(channel.siteName)))) return;
     const to = drop.closedFrom ?? 'everyone';
     if (action === 'open again' && !(await sure(questionBeforeOpening([channel.name], to)))) return;
     await act(`/api/drops/${drop.id}`, { method: 'POST', json: { action } });

@@ -135,6 +135,18 @@ export const MOVES = {
 
 export type MoveName = keyof typeof MOVES;
 
+/**
+ * Whether a drop with a snag goes up as a new video where it is tried again: what its site has lost or could not process, and
+ * what has another file by now.
+ * @param hasOtherFile whether the file in use is another than the one at its site
+ */
+export function goesUpAnew(snag: Pick<Snag, 'kind' | 'at'>, hasOtherFile: boolean): boolean {
+  const { kind, at } = snag;
+  if (at === 'removing' || at === 'closing') return false;
+  if (kind === 'missing' || kind === 'processing') return true;
+  return hasOtherFile && (kind === 'rights' || kind === 'review' || (kind === 'file' && at === 'held'));
+}
+
 /** A move that the life of a drop does not have. */
 export class MoveRefused extends Error {
   override name = 'MoveRefused';

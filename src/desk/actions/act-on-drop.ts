@@ -1,5 +1,15 @@
 import { object, string } from 'yup';
-import { type End, isOpenTo, type MoveName, mayAccept, mayMove, OPEN_TO, openEnd, type SnagKind } from '@/core/drop';
+import {
+  type End,
+  goesUpAnew,
+  isOpenTo,
+  type MoveName,
+  mayAccept,
+  mayMove,
+  OPEN_TO,
+  openEnd,
+  type SnagKind,
+} from '@/core/drop';
 import { needsPerson } from '@/core/rights';
 import type { SiteAdapter, SiteProfile } from '@/sites/contract';
 import { type Database, database, transaction } from '@/store/database';
@@ -19,7 +29,7 @@ import { change } from '../changes/changes';
 import { DeskError, found } from '../desk-error';
 import { leaveAsShown } from '../differences/leave-as-shown';
 import { opensToMore } from '../drop/after-proof';
-import { closeFormer, keepFormer, sendBetterFile } from '../drop/better-file';
+import { behindLinkFields, closeFormer, goesBehindLink, keepFormer, sendBetterFile } from '../drop/better-file';
 import { changedMeanwhile, makeMove, orChangedMeanwhile } from '../drop/make-move';
 import { goesToEnd, type MeantWords, meantWords } from '../drop/meant';
 import { otherFile } from '../drop/other-file';
@@ -200,19 +210,16 @@ async function setPrivateThere(trx: Database, drop: Drop, channel: Channel): Pro
 }
 
 async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
-  if (drop.snag?.at === 'packing') return packAgain(drop, channel);
-  const { kind, at } = drop.snag ?? {};
-  const asksForFile = kind === 'rights' || kind === 'review' || (kind === 'file' && at === 'held');
-  const hasOther = async () => (await otherFile(database(), await recordOf(database(), drop.videoId), drop)) === 'here';
-  if (asksForFile && (await hasOther())) return sendOtherFile(drop, channel);
-  // What the site has lost, or could not process, has to go up as a new video.
-  const anew = drop.snag?.kind === 'missing' || drop.snag?.kind === 'processing';
+  const { snag } = drop;
+  if (snag?.at === 'packing') return packAgain(drop, channel);
   // What was turned down in review is handed in anew with the words as they are now.
   const forget = async (trx: Database) => {
-    if (drop.snag?.kind === 'review') await forgetGiven(trx, drop);
+    if (snag?.kind === 'review') await forgetGiven(trx, drop);
   };
-  const gone = drop.snag?.at === 'removing' || drop.snag?.at === 'closing';
-  if (!anew || gone) return makeMove(drop, 'tryAgain', 'Tried again by hand', {}, forget);
+  const hasOther = (await otherFile(database(), await recordOf(database(), drop.videoId), drop)) === 'here';
+  if (!snag || !goesUpAnew(snag, hasOther)) return makeMove(drop, 'tryAgain', 'Tried again by hand', {}, forget);
+  // What the site has lost, or could not process, goes up as it was.
+  if (!goesUpAnew(snag, false)) return sendOtherFile(drop, channel);
   return makeMove(drop, 'sendAnew', 'Sent again by hand', sentAnewFields(drop));
 }
 
@@ -221,6 +228,16 @@ async function tryAgain(drop: Drop, channel: Channel): Promise<void> {
  * not done to this.
  */
 async function sendOtherFile(drop: Drop, channel: Channel): Promise<void> {
+  const adapter = site(channel.site);
+  if (goesBehindLink(drop, adapter.profile.abilities)) {
+    const fields = await behindLinkFields(drop, channel, adapter);
+    return makeMove(
+      drop,
+      'sendAnew',
+      'The new file goes up, and takes the place of the one there, at its link',
+      fields,
+    );
+  }
   const { layers, video } = await recordOf(database(), drop.videoId);
   const fields = { ...sentAnewFields(drop), sentWith: sendsWith(layers, video, channel, drop) };
   return makeMove(drop, 'sendAnew', 'Sent again with the new file', fields);

@@ -1,11 +1,11 @@
 import { mayMove } from '@/core/drop';
-import { type Session, type SiteAdapter, SiteError } from '@/sites/contract';
+import { type Session, type SiteAbilities, type SiteAdapter, SiteError } from '@/sites/contract';
 import { database, transaction } from '@/store/database';
 import { dropById, setDrop } from '@/store/drop/drops';
 import { addDropEvent } from '@/store/drop/events';
 import { partsOfBefore } from '@/store/drop/parts';
 import type { DropFields } from '@/store/drop/rows';
-import { type Drop, traceOf } from '@/store/drop/shape';
+import { type Drop, linksLeft, traceOf } from '@/store/drop/shape';
 import { announce } from '@/store/feed';
 import type { Channel } from '@/store/site/channels';
 import { DeskError, found } from '../desk-error';
@@ -65,6 +65,34 @@ export async function inPlaceFields(
   };
 }
 
+/** Whether a new file of a held drop can be put behind the link of the one there. A site that was told a time would open that one. */
+export const goesBehindLink = (
+  {
+    snag,
+    siteVideoId,
+    link,
+    former,
+    siteOpensAt,
+  }: Pick<Drop, 'snag' | 'siteVideoId' | 'link' | 'former' | 'siteOpensAt'>,
+  { swapsFiles }: Pick<SiteAbilities, 'swapsFiles'>,
+): boolean =>
+  swapsFiles === true &&
+  snag?.kind === 'file' &&
+  snag.at === 'held' &&
+  !!siteVideoId &&
+  !!link &&
+  !former &&
+  !siteOpensAt;
+
+/**
+ * Fields of a held drop whose file is replaced behind its link: the new one goes up beside it, is checked, and takes its place
+ * there before the drop is held again.
+ * @throws DeskError where the file is not ready for the channel
+ */
+export async function behindLinkFields(drop: Drop, channel: Channel, adapter: SiteAdapter): Promise<DropFields> {
+  return { ...(await inPlaceFields(drop, channel, adapter, 'close')), openAsked: false };
+}
+
 /** Gives a better file up that is on its way: the live video stays. */
 export async function keepFormer(drop: Drop): Promise<void> {
   const { former } = drop;
@@ -78,6 +106,7 @@ export async function keepFormer(drop: Drop): Promise<void> {
     ...back,
     openedTo,
     confirmedTo: openedTo,
+    formerLinks: linksLeft(drop)?.filter((link) => link !== former.link),
     round,
     leftBehind: [...(drop.leftBehind ?? []), ...traceOf(drop)],
     liveAt: liveAt === undefined ? undefined : new Date(liveAt),

@@ -2,7 +2,7 @@ import { goesUpClosed } from '@/core/delivery';
 import type { Database } from '@/store/database';
 import { dropById, dropsOf, setDrop } from '@/store/drop/drops';
 import { earlyUploadsOf, giveUpEarlyUploads, makeEarlyUpload } from '@/store/drop/early-uploads';
-import { type Drop, transferKey } from '@/store/drop/shape';
+import { type Drop, linksLeft, transferKey } from '@/store/drop/shape';
 import { allChannels } from '@/store/site/channels';
 import { inForceAt } from '../layers/layers';
 import { isOpenToUs, site } from '../site/session';
@@ -33,7 +33,8 @@ export async function startEarly(trx: Database, videoId: string): Promise<void> 
     if (upload) {
       await giveUpEarlyUploads(trx, { dropId: drop.id });
       round += 1;
-      await setDrop(trx, drop.id, { round });
+      const formerLinks = linksLeft({ ...drop, link: upload.link });
+      await setDrop(trx, drop.id, { round, formerLinks });
     }
     const profile = profileAt(site(channel.site).profile, channel);
     const habit = inForceAt(layers, video, channel, drop).uploadEarly.value;

@@ -1,5 +1,6 @@
+import { isOpenTo } from '@/core/drop';
 import type { DropFields } from '@/store/drop/rows';
-import { type Drop, traceOf } from '@/store/drop/shape';
+import { type Drop, linksLeft, traceOf } from '@/store/drop/shape';
 import { ANEW } from './send';
 
 /**
@@ -11,5 +12,7 @@ export function sentAnewFields(drop: Drop): DropFields {
   const leftBehind = [...(drop.leftBehind ?? []), ...(seen ? [] : traceOf(drop))];
   // A better file that is on its way still takes the place of what is live.
   const { former } = drop;
-  return { ...ANEW, leftBehind, round: drop.round + 1, former, openAsked: former !== undefined };
+  // A file that takes the place of what is held opens nothing.
+  const openAsked = isOpenTo(former?.openedTo);
+  return { ...ANEW, leftBehind, round: drop.round + 1, former, openAsked, formerLinks: linksLeft(drop) };
 }

@@ -6,7 +6,7 @@ import { dropsOf } from '@/store/drop/drops';
 import { deleteEarlyUpload, earlyUploadsOf, goneBefore } from '@/store/drop/early-uploads';
 import { atSite, partsOfDrop } from '@/store/drop/parts';
 import type { DropFields } from '@/store/drop/rows';
-import type { Drop } from '@/store/drop/shape';
+import { type Drop, linksLeft } from '@/store/drop/shape';
 import { cancelJob } from '@/store/queue/jobs';
 import { setVideo } from '@/store/record/videos';
 import { channelById } from '@/store/site/channels';
@@ -76,6 +76,7 @@ export async function sendVideo(videoId: string, channelIds?: readonly string[])
     }
     const fields = {
       ...ANEW,
+      formerLinks: linksLeft(drop),
       sentAt: new Date(),
       sentWith: sendsWith(record.layers, record.video, channel, drop),
       agreed: agreedBySending(meantWords(record, channel, drop, profile), await databaseTime(db)),

@@ -1,6 +1,6 @@
 import { array, number, object, string } from 'yup';
 import { PRIVACIES } from '@/core/delivery';
-import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS, openEnd } from '@/core/drop';
+import { BOARD_GROUPS, BOARD_LACKS, BOARD_ORDERS, type DropState, openEnd } from '@/core/drop';
 import { database } from '@/store/database';
 import { dropsOf } from '@/store/drop/drops';
 import { partsAmissOf } from '@/store/drop/parts';
@@ -145,16 +145,18 @@ function boardCut(cut: Cut, job: Job | undefined): BoardCut {
   return { ...shown, shown: picture };
 }
 
-const COMMON_ACTS: readonly DropAction[] = ['open', 'not yet', 'try again'];
+const COMMON_ACTS: readonly DropAction[] = ['open', 'not yet', 'try again', 'open again'];
+const ACTED_ON: readonly DropState[] = ['held', 'snag'];
 
-/** Of what can be done with a drop, the common acts: what is ready is opened, and what has a snag is tried again. */
+/** Of what can be done with a drop, the common acts: what is ready or was closed is opened, and what has a snag is tried again. */
 function boardActions(
   video: Video,
   drop: Drop,
   channel: Channel | undefined,
   layers: KeptLayers,
 ): Pick<BoardDrop, 'actions' | 'end'> {
-  if (!channel || (drop.state !== 'held' && drop.state !== 'snag')) return { actions: [], end: 'everyone' };
+  const isActedOn = ACTED_ON.includes(drop.state) || drop.closedFrom !== undefined;
+  if (!channel || !isActedOn) return { actions: [], end: 'everyone' };
   const end = inForceAt(layers, video, channel, drop).privacy.value;
   const all = actionsFor(drop, profileAt(site(channel.site).profile, channel), end);
   return { actions: all.filter((action) => COMMON_ACTS.includes(action)), end: openEnd(end) };

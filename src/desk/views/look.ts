@@ -1,5 +1,5 @@
 import type { CutMeasures } from '@/core/delivery';
-import { isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
+import { goesUpAnew, isWorking, overdueMinutes, STOPS, stopsBehind } from '@/core/drop';
 import { PARTS, type PartName } from '@/core/parts';
 import type { SiteAbilities } from '@/sites/contract';
 import { siteIds } from '@/sites/registry';
@@ -17,6 +17,7 @@ import { allVideos, videoById } from '@/store/record/videos';
 import { allAccounts } from '@/store/site/accounts';
 import { allChannels, type Channel, playlistsOf } from '@/store/site/channels';
 import { found } from '../desk-error';
+import { goesBehindLink } from '../drop/better-file';
 import { isOtherFile } from '../drop/other-file';
 import { site } from '../site/session';
 import type { ChannelsView, ChannelView, CutView, DropView, MarkersView } from './views';
@@ -89,6 +90,7 @@ export function dropView(
 ): DropView {
   const { id, channelId, state, snag, waiting, progress, bytesSent, bytesTotal, link, openedTo } = drop;
   const isAtSite = state !== 'draft' && state !== 'removed' && state !== 'packing';
+  const otherFile = isAtSite && isOtherFile(inUse, digestAtSite);
   return {
     id,
     channelId,
@@ -98,7 +100,9 @@ export function dropView(
     progress,
     bytesSent,
     bytesTotal,
-    link,
+    // Until a better file is checked, the link is that of the video there.
+    link: drop.former?.link ?? link,
+    formerLinks: drop.formerLinks ?? [],
     openedTo,
     closedFrom: drop.closedFrom,
     stops: stopsBehind(state, snag),
@@ -113,7 +117,9 @@ export function dropView(
     versions: drop.versions ?? [],
     otherFileStays: !swapsFiles,
     replacing: drop.former !== undefined,
-    otherFile: isAtSite && isOtherFile(inUse, digestAtSite),
+    linkEnds:
+      link !== undefined && snag !== undefined && goesUpAnew(snag, otherFile) && !goesBehindLink(drop, { swapsFiles }),
+    otherFile,
   };
 }
 

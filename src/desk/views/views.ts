@@ -38,6 +38,8 @@ export interface DropView {
   bytesSent: number;
   bytesTotal: number;
   link: string | undefined;
+  /** Links that led to it before. */
+  formerLinks: string[];
   liveAt: string | undefined;
   /** While it is held: when it opens, and whether that is by a person's word, which can be taken back until then. */
   opensAt: string | undefined;
@@ -52,6 +54,8 @@ export interface DropView {
   otherFile: boolean;
   /** Whether the video with the file from before stays at the site, as one of its own, where a new file is sent. */
   otherFileStays: boolean;
+  /** Whether trying again gives it another link. */
+  linkEnds: boolean;
   /** Whether the video there stays as it is while a better file is on its way. */
   replacing: boolean;
   /** What the site has ready of it, in the order in which it became so. */

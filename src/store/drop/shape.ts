@@ -141,10 +141,16 @@ export interface Drop {
   /** When it was read again, once it was live. */
   readAt: Date | undefined;
   former: FormerVideo | undefined;
-  /** Links to videos that this one took the place of. */
+  /** Links that led to it before, or to videos that it took the place of. */
   formerLinks: string[] | undefined;
   updatedAt: Date;
 }
+
+/** Every link that led to a drop, where it leaves the one that it has. */
+export const linksLeft = ({ link, formerLinks = [] }: Pick<Drop, 'link' | 'formerLinks'>): string[] | undefined => {
+  const links = [...new Set([...formerLinks, ...(link ? [link] : [])])];
+  return links.length > 0 ? links : undefined;
+};
 
 /** What of a drop may be at its site by now. */
 export const traceOf = ({ siteVideoId, begunWith }: Pick<Drop, 'siteVideoId' | 'begunWith'>): (string | BegunWith)[] =>

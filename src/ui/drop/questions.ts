@@ -2,7 +2,7 @@ import { openEnd } from '@/core/drop';
 import type { DropAction } from '@/desk/actions/act-on-drop';
 import type { SheetChannel } from '@/desk/views/views';
 import { BUTTONS } from '@/ui/button-words';
-import { type Question, questionBeforeOpening } from '@/ui/sure-questions';
+import { type Question, questionBeforeAnotherLink, questionBeforeOpening } from '@/ui/sure-questions';
 
 type SentDrop = NonNullable<SheetChannel['drop']>;
 
@@ -51,8 +51,9 @@ export function questionBefore(action: DropAction, channel: SheetChannel, drop: 
     case 'new file':
     case 'new file, remove':
       return questionBeforeNewFile(action, channel, drop);
-    case 'keep the old file':
     case 'try again':
+      return drop.linkEnds ? questionBeforeAnotherLink(siteName) : undefined;
+    case 'keep the old file':
     case 'not yet':
       return undefined;
   }

@@ -2,6 +2,7 @@ import { isWider } from '@/core/drop';
 import { meantWords } from '@/desk/drop/meant';
 import { transaction } from '@/store/database';
 import { forgetGiven } from '@/store/drop/parts';
+import { linksLeft } from '@/store/drop/shape';
 import type { StepContext } from './step';
 
 /** Puts the better file in the place of the live video's, where the site can: from here on the drop is that video again. */
@@ -11,7 +12,10 @@ export async function swapFile(context: StepContext): Promise<void> {
   if (former?.ends !== 'swap' || !drop.siteVideoId) return;
   await adapter.takePlace?.(session, former.siteVideoId, drop.siteVideoId);
   const { siteVideoId, link, openedTo } = former;
-  const now = { siteVideoId, link, openedTo, confirmedTo: openedTo, former: undefined, versions: undefined };
+  const now = {
+    ...{ siteVideoId, link, openedTo, confirmedTo: openedTo },
+    ...{ former: undefined, versions: undefined, formerLinks: linksLeft(drop) },
+  };
   await transaction(async (trx) => {
     await keep(now, trx);
     // Its parts are those of before until they are given once more.
@@ -26,7 +30,7 @@ export async function retireFormer({ drop, adapter, session, keep }: StepContext
   if (!former || former.ends === 'swap') return;
   if (former.ends === 'remove') await adapter.remove(session, former.siteVideoId);
   else await adapter.showTo(session, former.siteVideoId, 'private');
-  const formerLinks = [...(drop.formerLinks ?? []), former.link];
+  const formerLinks = linksLeft({ ...drop, link: former.link });
   await keep({ former: undefined, formerLinks });
   Object.assign(drop, { former: undefined, formerLinks });
 }

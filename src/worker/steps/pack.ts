@@ -1,5 +1,6 @@
 import { STOP_WORDS } from '@/core/drop';
 import { ANEW } from '@/desk/drop/send';
+import { linksLeft } from '@/store/drop/shape';
 import { fileForDrop } from './file-for-drop';
 import { idAtSite } from './id-at-site';
 import { removeLeftBehind } from './left-behind';
@@ -25,6 +26,6 @@ export const pack: Step = async (context) => {
 async function leaveEarly(context: StepContext): Promise<StepEnd> {
   const { drop, keep } = context;
   const there = await idAtSite(drop, context);
-  await keep({ ...ANEW, leftBehind: there ? [there] : undefined, round: drop.round + 1 });
+  await keep({ ...ANEW, leftBehind: there ? [there] : undefined, round: drop.round + 1, formerLinks: linksLeft(drop) });
   return { again: 0, fields: { waiting: undefined } };
 }

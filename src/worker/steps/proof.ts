@@ -1,4 +1,4 @@
-import { OPEN_TO, openEnd, STOP_WORDS } from '@/core/drop';
+import { isOpenTo, OPEN_TO, openEnd, STOP_WORDS } from '@/core/drop';
 import {
   differences,
   hasAll,
@@ -22,6 +22,7 @@ import { atSite, forgetGiven, type KeptPart, noteShownParts, partsOfDrop, shownO
 import type { DropFields } from '@/store/drop/rows';
 import { renditionById } from '@/store/files/renditions';
 import { settings } from '@/store/settings';
+import { swapFile } from './former';
 import { giveParts, noteParts, partsThere } from './give';
 import { removeLeftBehind } from './left-behind';
 import { narrow } from './narrow';
@@ -99,6 +100,11 @@ export const proof: Step = async (context) => {
   if (drop.liveAt) await noteTheirs(context, showing, reading);
   // Their counts have changed; a site that does not answer now is read another time.
   if (meant.playlists.length > 0) await refreshPlaylists(channel.id).catch(() => undefined);
+  if (drop.former?.ends === 'swap' && !isOpenTo(drop.former.openedTo)) {
+    // Nobody has seen it: it is put behind the link at once, and proofed as what it is then.
+    await swapFile(context);
+    return { again: 0, fields: {} };
+  }
   const says = `${STOP_WORDS.proofed}: ${Object.keys(showing).length} parts read back as meant`;
   const after = afterProof(meant, drop, profile.opensItself === true);
   if (after === 'goes on') return { move: 'proofedAndOpening', says };

@@ -51,6 +51,7 @@ const NAMED = {
   'in-part': { privacy: 'everyone' },
   replaced: TIMED,
   'put-back': TIMED,
+  'kept-file': TIMED,
   'again-due': TIMED,
   'closed-there': { privacy: 'everyone' },
   again: { privacy: 'link' },
@@ -259,15 +260,43 @@ describe('what a site shows otherwise', () => {
 describe('a video whose file was replaced while it was held', () => {
   const better = makeClip({ name: 'chosen-better.mp4', seconds: 3 });
 
-  it('asks, and goes up with the new one where that is wished', async () => {
+  it('asks, and has the new one put behind its link where that is wished, held until its time as before', async () => {
     const id = ids.replaced;
+    const { link, opensAt } = await dropOf('replaced');
     await bringLocalFile(better, { fileName: 'replaced.mp4', videoId: id, anyway: true });
     const { snag, id: dropId } = await untilState(id, 'snag');
     expect(snag).toMatchObject({ at: 'held', kind: 'file', what: expect.stringContaining('has the one from before') });
+    expect((await dropOf('replaced')).linkEnds).toBe(false);
     await actOnDrop(dropId, { action: 'try again' });
+    expect((await dropOf('replaced')).link).toBe(link);
     await untilState(id, 'held');
+    expect(await dropOf('replaced')).toMatchObject({
+      link,
+      opensAt,
+      replacing: false,
+      otherFile: false,
+      onWord: false,
+    });
+    expect(await audienceOf('replaced')).toBe('me');
     const there = (await videosAt('fieldgate')).filter(({ fileName }) => fileName === 'replaced.mp4');
     expect(there.map(({ seconds }) => Math.round(Number(seconds)))).toEqual([3]);
+  });
+
+  it('keeps the one that is there by a word while the new one goes up, and is held with it', async () => {
+    const id = ids['kept-file'];
+    const { link } = await dropOf('kept-file');
+    await bringLocalFile(better, { fileName: 'kept-file.mp4', videoId: id, anyway: true });
+    const { id: dropId } = await untilState(id, 'snag');
+    await setFaultsAt('fieldgate', { kind: 'slow processing', match: 'kept-file', seconds: 60 });
+    await actOnDrop(dropId, { action: 'try again' });
+    await until('kept-file', ({ state }) => state === 'settling');
+    await actOnDrop(dropId, { action: 'keep the old file' });
+    await setFaultsAt('fieldgate');
+    // It is asked about once more, since a file that was replaced goes out by a word alone.
+    await untilState(id, 'snag');
+    expect(await dropOf('kept-file')).toMatchObject({ link, replacing: false, snag: { at: 'held', kind: 'file' } });
+    const there = (await videosAt('fieldgate')).filter(({ fileName }) => fileName === 'kept-file.mp4');
+    expect(there.map(({ seconds, audience }) => [Math.round(Number(seconds)), audience])).toEqual([[2, 'me']]);
   });
 
   it('is held again where the former file is taken back into use', async () => {

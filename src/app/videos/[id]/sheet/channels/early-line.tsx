@@ -31,7 +31,7 @@ export function EarlyLine({ channel, early }: { channel: SheetChannel; early: Ea
       )}
       {link && (
         <p>
-          <CopyLink link={link} />
+          <CopyLink link={link} /> <span className="text-soft">Another file gets another link.</span>
         </p>
       )}
     </div>

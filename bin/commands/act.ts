@@ -1,14 +1,17 @@
 import { setTimeout as pause } from 'node:timers/promises';
+import { OPEN_TO } from '@/core/drop';
 import { actOnDrop, type DropAction } from '@/desk/actions/act-on-drop';
 import { DeskError } from '@/desk/desk-error';
 import { discardVideo } from '@/desk/video/delete-video';
 import { lookAtSheet } from '@/desk/views/look-at-sheet';
+import { dropWords } from '@/ui/drop-words';
 import { channelsNamed } from './named/channel';
+import { zoneHere } from './named/moment';
 import { videoNamed } from './named/video';
 import { watch } from './watch';
 
 const DONE: Record<DropAction, string> = {
-  open: 'Opens',
+  open: 'Opens now',
   'not yet': 'Not opened: taken back',
   'try again': 'Trying again',
   accept: 'Accepted',
@@ -25,6 +28,8 @@ const DONE: Record<DropAction, string> = {
 export interface ActOptions {
   channel?: string[];
   watch?: boolean;
+  /** Without the seconds in which it can be stopped. */
+  now?: boolean;
 }
 
 /** Does with a video's drops what the pages can do with them: at the channels named, or at all where it may be done. */
@@ -46,10 +51,30 @@ export async function act(action: DropAction, name: string, options: ActOptions)
   }
   for (const { name: channel, drop } of may) {
     if (!drop) continue;
-    await actOnDrop(drop.id, { action });
-    process.stdout.write(`${channel}: ${DONE[action]}\n`);
+    await actOnDrop(drop.id, { action, ...(action === 'open' && { now: options.now }) });
+    process.stdout.write(`${channel}: ${await doneWords(action, id, drop.id)}\n`);
   }
-  if (options.watch) await watch(id);
+  if (!options.watch) return;
+  await watch(id);
+  const acted = new Set(may.map((each) => each.id));
+  for (const { id: channelId, name: channel, drop } of (await lookAtSheet(id)).channels) {
+    if (drop && acted.has(channelId)) process.stdout.write(`${channel}: ${dropWords(drop, zoneHere())}\n`);
+  }
+}
+
+/** What was asked for, and how it stands until the site confirms it. */
+async function doneWords(action: DropAction, videoId: string, dropId: string): Promise<string> {
+  const channel = (await lookAtSheet(videoId)).channels.find(({ drop }) => drop?.id === dropId);
+  const { onWord = false, opensAt = '', openedTo } = channel?.drop ?? {};
+  if (action === 'open' && onWord) {
+    const seconds = Math.ceil((Date.parse(opensAt) - Date.now()) / 1000);
+    if (seconds > 0) return `Opens in ${seconds} s. Until then, “kettle stop ${videoId}” stops it`;
+  }
+  if (action === 'close' && openedTo === 'private') return `Private, as ${channel?.siteName} confirms`;
+  if (action === 'close' && openedTo) {
+    return `${DONE.close}; still open ${OPEN_TO[openedTo]} until ${channel?.siteName} confirms it`;
+  }
+  return DONE[action];
 }
 
 /** Deletes a video with its file, words and markers; at sites it is removed first, which has to be said. */

@@ -114,7 +114,9 @@ function commands(): Command {
 
   kettle
     .command('open')
-    .description('Open a video that is ready; or say when it opens, with --at or --together')
+    .description(
+      'Open a video that is ready, after a few seconds to stop it; or say when it opens, with --at or --together',
+    )
     .argument('<video>', VIDEO)
     .option(
       '--channel <name>',
@@ -124,6 +126,7 @@ function commands(): Command {
     .option('--at <time>', 'at this time: "fri 9:00", "in 2 h", "28 nov 18:30"')
     .option('--zone <zone>', 'the time zone that it is said in; without it, this machine’s')
     .option('--together', 'on all channels together: none before all are checked')
+    .option('--now', 'at once, without the seconds in which it can be stopped')
     .option('--first-showing', 'as a first showing at the time of --at, where a site has such')
     .option('--watch', 'stay until it is done')
     .hook('preAction', withDatabase)
@@ -138,7 +141,8 @@ function commands(): Command {
     .action(async (video, options) => (await import('./release')).release(video, options));
 
   for (const [name, action, says] of [
-    ['close', 'close', 'Make a video private at once'],
+    ['stop', 'not yet', 'Stop what is to open in a few seconds'],
+    ['close', 'close', 'Make a video private at once; until its site confirms it, it says to whom it is open'],
     ['replace', 'new file', 'Send a better file in the place of a live video'],
     ['again', 'try again', 'Try again where something went wrong'],
     ['accept', 'accept', 'Agree to a rights match, or keep what the site shows'],

@@ -16,11 +16,14 @@ interface OpenOptions {
   together?: boolean;
   firstShowing?: boolean;
   watch?: boolean;
+  now?: boolean;
 }
 
 /** Opens a video that is ready; or says at what time, or that it opens together, and lets the worker see to it. */
 export async function open(name: string, options: OpenOptions): Promise<void> {
   if (options.at === undefined && !options.together && !options.firstShowing) return act('open', name, options);
+  if (options.now)
+    throw new DeskError('not now', 'What opens at a time, or together, has no seconds to leave out. Leave --now out.');
   const id = await videoNamed(name);
   const opensAt = options.at === undefined ? null : await momentNamed(options.at, options.zone);
   if (options.firstShowing && !opensAt) throw new DeskError('not now', 'Say with --at when the first showing begins.');

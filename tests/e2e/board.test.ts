@@ -93,6 +93,7 @@ describe('a Board of 600 videos on six channels', () => {
     await led.waitFor();
     expect(await led.getByRole('button').getAttribute('data-tip')).toBe(drop.link);
     expect(await videos().getByRole('row').count()).toBeLessThan(4);
+    await page.goto(home);
   });
 
   it('says of what is not sent how much is missing, for the rows in view', async () => {

@@ -144,14 +144,21 @@ describe('a webhook', () => {
     const address = form.getByLabel('Address', { exact: true });
     await address.fill(`http://127.0.0.1:${(server.address() as AddressInfo).port}/hook`);
     await address.blur();
-    await form.getByRole('checkbox', { name: /^By webhook/ }).click();
+    // It is on once its address is right.
+    const ticked = () => form.getByRole('checkbox', { name: /^By webhook/ }).isChecked();
+    await expect.poll(ticked).toBe(true);
     await form
       .getByRole('button', { name: /^Send a trial/ })
       .last()
       .click();
     await expect.poll(() => heard.length).toBeGreaterThan(0);
     expect(heard[0]).toMatch(/^sha256=[0-9a-f]{64} \{/);
-    await form.getByRole('checkbox', { name: /^By webhook/ }).click();
+    await address.fill('hook at home');
+    await address.blur();
+    await page.getByText('A webhook’s address begins with http:// or https://.').waitFor();
+    await address.fill('');
+    await address.blur();
+    await expect.poll(ticked).toBe(false);
   });
 });
 

@@ -108,7 +108,10 @@ describe('the Board in parts', () => {
     if (order === 'needs') expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
     if (order === 'newest') expect(rows.map(({ videoId }) => videoId)).toEqual([...ids].sort().reverse());
     if (order === 'title') expect(rows[0]?.title).toBe('Plank 0 of the long boat');
-    const { counts } = await lookAtBoardCounts({ seriesId });
+    const { counts, needYou } = await lookAtBoardCounts({ seriesId });
+    // What the Board says first is of all videos, whatever is looked for.
+    expect(needYou).toBe((await lookAtBoardCounts()).counts['needs you']);
+    expect(needYou).toBeGreaterThanOrEqual(counts['needs you']);
     for (const group of BOARD_GROUPS) {
       expect(counts[group]).toBe(rows.filter((row) => row.group === group).length);
       expect((await allPages({ seriesId, order, group, most: 7 })).every((row) => row.group === group)).toBe(true);

@@ -80,7 +80,7 @@ export function Board({ first }: BoardProps) {
   return (
     <main className="min-h-[calc(100vh-56px)] px-4 py-4 sm:px-7">
       <div className="mb-2.5 flex flex-wrap items-end gap-x-6 gap-y-2">
-        <h1>{headline(counts.counts)}</h1>
+        <h1>{headline(counts.needYou)}</h1>
         <p className="text-soft">{underline(counts.moving, [...arrivals.values()])}</p>
         {unheard > 0 && <p role="status">{unheard} more wait for Kettle Drop to answer</p>}
         <input

@@ -1,13 +1,11 @@
 import { lineRate, spanName } from '@/core/delivery';
-import type { BoardGroup } from '@/core/drop';
 import type { BoardCounts } from '@/desk/views/views';
 import type { Arrival } from '@/ui/arrivals/arrivals';
 
 const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine'];
 
-/** What the Board says first: how many videos need a person. */
-export function headline(counts: Record<BoardGroup, number>): string {
-  const count = counts['needs you'];
+/** What the Board says first: how many of all videos need a person. */
+export function headline(count: number): string {
   if (count === 0) return 'Nothing needs you';
   const number = NUMBERS[count] ?? count.toLocaleString('en');
   return count === 1 ? `${number} video needs you` : `${number} videos need you`;

@@ -17,6 +17,7 @@ import type { CalendarView } from '@/desk/views/views';
 import { ask } from '@/ui/ask';
 import { Button, buttonLook } from '@/ui/button';
 import { BUTTONS } from '@/ui/button-words';
+import { dragWords } from '@/ui/drag-words';
 import { PopButton } from '@/ui/pop-button';
 import { DayGrid } from './day-grid';
 import { dayKey, daysOf, LOOKS, type Look, type Opening, openingsByDay, placesByDay, stepped } from './days';
@@ -47,6 +48,16 @@ const narrowest: CollisionDetection = (given) => {
   const place = hits.find(({ id }) => String(id).startsWith('place '));
   return place ? [place] : hits;
 };
+
+/** A day, an hour or a free place, for those who hear it read out. */
+const placeWords = ({ day, at, hour }: { day?: Date; at?: Date; hour?: Date }): string =>
+  day ? format(day, 'EEEE d MMMM') : format(at ?? hour ?? new Date(), "EEEE d MMMM, HH:mm 'o’clock'");
+
+const ANNOUNCED = dragWords({
+  what: ({ data }) => `“${(data.current?.opening as Opening | undefined)?.entries[0]?.title || 'Without a title'}”`,
+  where: ({ data }) => placeWords(data.current ?? {}),
+});
+const HOW_BY_KEYS = 'Move it by a day with Shift and left or right, by a week with Shift and up or down.';
 
 /** What a look is called, by what it shows. */
 function headOf(look: Look, days: readonly Date[], day: Date): string {
@@ -160,6 +171,7 @@ function Days({ day, look, onDay, onLook }: DaysProps) {
       </div>
       <DndContext
         id={dragId}
+        accessibility={{ announcements: ANNOUNCED, screenReaderInstructions: { draggable: HOW_BY_KEYS } }}
         sensors={sensors}
         collisionDetection={narrowest}
         onDragStart={({ active }) => {

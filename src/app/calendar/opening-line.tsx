@@ -5,19 +5,16 @@ import { addDays, format } from 'date-fns';
 import Link from 'next/link';
 import type { KeyboardEvent } from 'react';
 import { shownIn } from '@/core/release/in-words';
-import { dropStateWords } from '@/ui/drop-words';
 import { LOOK_COLOURS, lookOf, type StopsLook } from '@/ui/stops';
 import { dayKey, type Opening, timesThere } from './days';
 import { isMovable } from './use-moves';
+import { whereWords } from './where-words';
 
 /** The worst that stands of its channels is what is seen first. */
 const ORDER: readonly StopsLook[] = ['snag', 'moving', 'idle', 'held', 'live'];
 const SIGNS: Record<StopsLook, string> = { snag: '▲', moving: '◐', idle: '○', held: '‖', live: '●' };
 
 const KEYS: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7 };
-
-const SINCE = { closed: 'Closed since', removed: 'Removed since' } as const;
-const stateWords = ({ state, since }: Opening['entries'][number]) => (since ? SINCE[since] : dropStateWords(state));
 
 interface OpeningLineProps {
   opening: Opening;
@@ -74,8 +71,7 @@ function OpeningWords({ opening, near, wide }: Pick<OpeningLineProps, 'opening' 
   const { at, entries } = opening;
   const looks = entries.map(lookOf);
   const look = ORDER.find((each) => looks.includes(each)) ?? 'idle';
-  const names = new Intl.ListFormat('en').format(entries.map(({ channel }) => channel.name));
-  const states = [...new Set(entries.map(stateWords))].join(', ').toLowerCase();
+  const { where, stands } = whereWords(entries);
   const [first] = entries;
   const said = first?.opensAt;
   return (
@@ -92,8 +88,11 @@ function OpeningWords({ opening, near, wide }: Pick<OpeningLineProps, 'opening' 
             {wide && ' · '}
           </span>
         )}
-        {names}
-        <span className={wide || entries.some(({ since }) => since) ? '' : 'sr-only'}> · {states}</span>
+        {where}
+        <span className={wide || entries.some(({ since }) => since) ? '' : 'sr-only'}>
+          {where && ' · '}
+          {stands}
+        </span>
         {timesThere(opening)
           .filter(({ otherDay }) => wide || otherDay)
           .map(({ siteName, time }) => (

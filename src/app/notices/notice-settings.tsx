@@ -173,7 +173,8 @@ function Webhook({ handle }: PartProps) {
         <KeptField
           label="Address"
           value={webhook.address}
-          onKeep={(address) => set({ address })}
+          // Whoever says where to means it to go there; without an address it goes nowhere.
+          onKeep={(address) => set({ address, on: address.trim() !== '' })}
           placeholder="https://example.org/kettle"
         />
         {view.secret && (

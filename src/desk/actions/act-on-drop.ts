@@ -1,4 +1,4 @@
-import { object, string } from 'yup';
+import { boolean, object, string } from 'yup';
 import {
   type End,
   goesUpAnew,
@@ -101,11 +101,12 @@ const OPENED_ALL_THE_SAME: readonly SnagKind[] = ['missed', 'difference', 'file'
 const stoodHeld = ({ state, snag }: ActedOn) =>
   state === 'snag' && snag?.at === 'held' && OPENED_ALL_THE_SAME.includes(snag.kind);
 
-const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required() }).noUnknown();
+/** `now`: a video opens without the seconds in which that can be stopped. */
+const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required(), now: boolean() }).noUnknown();
 
 /** Does with a drop what a person has asked for. @throws DeskError where it may not follow now */
 export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
-  const { action } = await actionShape.validate(input, { stripUnknown: false });
+  const { action, now } = await actionShape.validate(input, { stripUnknown: false });
   const db = database();
   const drop = found(await dropById(db, dropId), 'drop');
   const channel = found(await channelById(db, drop.channelId), 'channel');
@@ -113,7 +114,7 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   log.info({ drop: dropId, action }, 'asked of a drop');
   switch (action) {
     case 'open':
-      return open(drop, channel, adapter);
+      return open(drop, channel, adapter, now ? 0 : settings().holdSeconds);
     case 'not yet':
       return notYet(drop);
     case 'revise':
@@ -140,22 +141,21 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   }
 }
 
-async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter): Promise<void> {
+async function open(drop: Drop, channel: Channel, { profile }: SiteAdapter, seconds: number): Promise<void> {
   const { end } = meantWords(await recordOf(database(), drop.videoId), channel, drop, profile);
   if (end === 'private') {
     throw new DeskError('not now', `This video is set to private for ${channel.name}. Say first who may see it.`);
   }
-  return sayThatItOpens(drop, end);
+  return sayThatItOpens(drop, end, seconds);
 }
 
 /** Gives the word to open a drop that is held, or stood still so: it takes effect in the seconds that one has to stop it. */
-async function sayThatItOpens(drop: Drop, to: End): Promise<void> {
-  const { holdSeconds } = settings();
+async function sayThatItOpens(drop: Drop, to: End, seconds = settings().holdSeconds): Promise<void> {
   await transaction(async (trx) => {
     const now = found(await dropById(trx, drop.id, true), 'drop');
     if (stoodHeld(now)) await moveDrop(trx, now, 'tryAgain', 'To be opened all the same');
-    if (!(await giveWord(trx, drop.id, holdSeconds))) throw changedMeanwhile();
-    const [whom, soon] = [OPEN_TO[openEnd(to)], holdSeconds > 0 ? ` in ${holdSeconds} s` : ''];
+    if (!(await giveWord(trx, drop.id, seconds))) throw changedMeanwhile();
+    const [whom, soon] = [OPEN_TO[openEnd(to)], seconds > 0 ? ` in ${seconds} s` : ''];
     await addDropEvent(trx, drop.id, 'word', `Opens ${whom}${soon}, as you said`);
     await announce(trx, 'video', drop.videoId);
   });

@@ -168,8 +168,13 @@ const countsShape = object(choiceFields).noUnknown();
 export async function lookAtBoardCounts(input: unknown = {}): Promise<BoardCounts> {
   const choice: BoardChoice = await countsShape.validate(input, { stripUnknown: false });
   const db = database();
-  const [counts, moving] = await Promise.all([boardCounts(db, choice), movingNow(db)]);
-  return { counts, moving };
+  const isOfAll = Object.values(choice).every((each) => each === undefined || each === '');
+  const [counts, moving, all] = await Promise.all([
+    boardCounts(db, choice),
+    movingNow(db),
+    isOfAll ? undefined : boardCounts(db, {}),
+  ]);
+  return { counts, moving, needYou: (all ?? counts)['needs you'] };
 }
 
 /** The ids of all videos of a choice, in no order, as many as can be acted on at once. */

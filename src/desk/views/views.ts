@@ -172,6 +172,8 @@ export interface CalendarView {
 export interface BoardCounts {
   counts: Record<BoardGroup, number>;
   moving: Moving;
+  /** How many videos need a person, of all there are. */
+  needYou: number;
 }
 
 /** How many things keep each drop of a video from being sent, by drop; only of those that have not been. */

@@ -10,6 +10,7 @@ import {
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { useId } from 'react';
+import { dragWords } from '../drag-words';
 import { CHIP, ChipOff } from './chip-off';
 
 export interface SortableChipsProps {
@@ -29,6 +30,15 @@ export function SortableChips({ one, items, onOrder, onTakeOff }: SortableChipsP
   return (
     <DndContext
       id={dragId}
+      accessibility={{
+        announcements: dragWords({
+          what: ({ id }) => `the ${one} ${id}`,
+          where: ({ id }) => `place ${items.indexOf(String(id)) + 1} of ${items.length}`,
+        }),
+        screenReaderInstructions: {
+          draggable: 'Press the space bar to pick it up, arrows to move it, space again to put it.',
+        },
+      }}
       sensors={sensors}
       collisionDetection={closestCenter}
       onDragEnd={({ active, over }) => {

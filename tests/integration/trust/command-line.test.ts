@@ -26,6 +26,14 @@ const freshClip = (name: string) => {
 };
 
 const run = (...args: string[]) => kettle(args);
+/** With so many seconds in which what is to open can be stopped. */
+async function whileHeld(holdSeconds: number, does: () => Promise<void>): Promise<void> {
+  const before = settings().holdSeconds;
+  settings().holdSeconds = holdSeconds;
+  await does().finally(() => {
+    settings().holdSeconds = before;
+  });
+}
 const videos = async () => Object.values((await lookAtBoardCounts()).counts).reduce((sum, count) => sum + count, 0);
 const file = (name: string, text: string) => {
   const at = path.join(folder, name);
@@ -139,9 +147,25 @@ describe('a video from the command line', () => {
         toGive: [],
       },
     });
-    expect((await run('open', channel.link, '--watch')).out).toContain('Live: open to everyone');
+    await whileHeld(600, async () => {
+      const opens = await run('open', channel.link);
+      expect(opens.out).toMatch(/^Marrow Quay: Opens in (600|599) s\. Until then, “kettle stop \S+” stops it\n$/);
+      expect((await run('stop', id)).out).toBe('Marrow Quay: Not opened: taken back\n');
+      expect((await run('open', id, '--at', 'in 2 h', '--now')).said).toContain('Leave --now out');
+      const now = (await run('open', channel.link, '--now', '--watch')).out;
+      expect(now).toMatch(/^Marrow Quay: Opens now\n/);
+      expect(now).toContain('Live: open to everyone');
+      expect(now).toMatch(/\nMarrow Quay: Live · checked\n$/);
+    });
     expect((await fetch(channel.link)).status).toBe(200);
-    expect((await run('close', id, '--channel', 'Marrow Quay', '--watch')).out).toContain('Closed: private now');
+    const closed = (await run('close', id, '--channel', 'Marrow Quay', '--watch')).out;
+    const asked = 'Closing: private; still open to everyone until Lanternfold confirms it';
+    // A site may be as quick as the next line.
+    expect([asked, 'Private, as Lanternfold confirms'].map((says) => `Marrow Quay: ${says}`)).toContain(
+      closed.split('\n')[0],
+    );
+    expect(closed).toContain('Closed: private now');
+    expect(closed).toMatch(/\nMarrow Quay: Live · private · checked\n$/);
     expect((await fetch(channel.link)).status).toBe(404);
     expect(await run('open', id)).toMatchObject({ status: 1, said: expect.stringContaining('no channel at which') });
 

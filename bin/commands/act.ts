@@ -70,8 +70,8 @@ async function doneWords(action: DropAction, videoId: string, dropId: string): P
     const seconds = Math.ceil((Date.parse(opensAt) - Date.now()) / 1000);
     if (seconds > 0) return `Opens in ${seconds} s. Until then, “kettle stop ${videoId}” stops it`;
   }
-  if (action === 'close' && openedTo === 'private') return `Private, as ${channel?.siteName} confirms`;
   if (action === 'close' && openedTo) {
+    if (openedTo === 'private') return `Private, as ${channel?.siteName} confirms`;
     return `${DONE.close}; still open ${OPEN_TO[openedTo]} until ${channel?.siteName} confirms it`;
   }
   return DONE[action];

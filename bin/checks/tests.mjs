@@ -3,16 +3,13 @@ import os from 'node:os';
 import path from 'node:path';
 import { run } from './run.mjs';
 
-/** How many tests are run at a second try; where more fail at the first, it is no accident. */
+/** How many files are run at a second try; where more fail at the first, it is no accident. What fails in one often fails what follows there. */
 const MOST_SECOND = 2;
 
 const VITEST = [process.execPath, 'node_modules/vitest/vitest.mjs'];
 const reports = mkdtempSync(path.join(os.tmpdir(), 'kettle-report-'));
 /** Where each test file notes the processor seconds that it took (tests/setup/spent.ts). */
 export const SPENT = path.join(reports, 'spent');
-
-const failedIn = ({ status, assertionResults }) =>
-  status === 'passed' ? 0 : Math.max(1, assertionResults.filter((each) => each.status === 'failed').length);
 
 /** Runs a project's tests, or those of its files that are named. @param files words of their paths */
 async function once(root, project, files, options) {
@@ -46,8 +43,7 @@ export async function testsOf(root, project, words, { secondTry = false, ...opti
   if (!(await hasAny(root, project, words))) return undefined;
   const first = await once(root, project, words, options);
   const broken = first.results.filter(({ status }) => status !== 'passed');
-  const count = broken.reduce((sum, file) => sum + failedIn(file), 0);
-  if (!secondTry || count === 0 || count > MOST_SECOND) return { ...first, second: [] };
+  if (!secondTry || broken.length === 0 || broken.length > MOST_SECOND) return { ...first, second: [] };
   const again = await once(
     root,
     project,

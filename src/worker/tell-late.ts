@@ -14,6 +14,7 @@ const STUCK_MILLISECONDS = 5000;
  * @returns what ends the waiting, once it has answered
  */
 export function tellIfStuck(drop: Drop, site: string, why: string): () => void {
+  if (!isDueByItself(drop)) return () => {};
   const timer = setTimeout(() => {
     tellLate(drop, site, why).catch((error: Error) => log.error({ drop: drop.id, error: error.message }, 'not told'));
   }, STUCK_MILLISECONDS);
@@ -26,7 +27,7 @@ export function tellIfStuck(drop: Drop, site: string, why: string): () => void {
  * @param why in a sentence, without the point at its end
  */
 export async function tellLate(drop: Drop, site: string, why: string): Promise<void> {
-  if (!isDueByItself(drop)) return;
+  if (!isDueByItself(drop) || wasToldLate(drop)) return;
   await transaction(async (trx) => {
     const now = await dropById(trx, drop.id, true);
     if (!now || !isDueByItself(now) || wasToldLate(now)) return;

@@ -130,6 +130,27 @@ describe('a better file for a live video', () => {
     expect(await lengths('lanternfold', 'remove-old.mp4')).toEqual([4]);
   });
 
+  it.each(['Marrow Quay Films', 'Marrow Quay'])(
+    'shows nothing to more people by itself where the video was seen by its owner alone: %s',
+    async (channel) => {
+      const fileName = `wider-${channel.replaceAll(' ', '-')}.mp4`;
+      const videoId = await readVideo(clip, fileName, { privacy: 'private', title: 'Wider' }, channel);
+      await sendVideo(videoId);
+      const { id } = await untilState(videoId, 'live');
+      await editVideo(videoId, { privacy: 'everyone' });
+      await bringLocalFile(better, { fileName, videoId, anyway: true });
+      await untilSheet(videoId, (sheet) => onlyDrop(sheet).otherFile);
+      await actOnDrop(id, { action: 'new file' });
+      const { link = '' } = await untilState(videoId, 'held');
+      expect(await status(link)).toBe(404);
+      await actOnDrop(id, { action: 'open' });
+      await untilState(videoId, 'live');
+      const now = onlyDrop(await lookAtSheet(videoId));
+      expect(now).toMatchObject({ openedTo: 'everyone', replacing: false, otherFile: false });
+      expect(await status(now.link ?? '')).toBe(200);
+    },
+  );
+
   it('is given up by a word: the old one stays with its link, and nothing is left behind', async () => {
     const { videoId, link, id } = await liveWithBetter('given-up.mp4', 'Marrow Quay');
     await setFaultsAt('lanternfold', { kind: 'line', match: 'given-up', bytes: 30_000 });

@@ -151,7 +151,8 @@ interface CrossingProps {
 /** Where a link that was searched for led before, with what took its place. */
 function LedHere({ row, channels, find }: Pick<RowProps, 'row' | 'channels' | 'find'>) {
   const words = find.trim();
-  if (words === '') return null;
+  // Any word may stand in a link; who looks for one has its slashes.
+  if (!words.includes('/')) return null;
   const led = row.drops.filter(({ formerLinks }) => formerLinks.some((link) => link.includes(words)));
   return led
     .filter(({ link }) => !link?.includes(words))

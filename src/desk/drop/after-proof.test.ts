@@ -11,7 +11,7 @@ const meant = (fields: Partial<Values> = {}) => {
 const BY_ITSELF = meant();
 type Proofed = Parameters<typeof afterProof>[1];
 const drop = (fields: Partial<Proofed> = {}): Proofed => ({
-  ...{ confirmedTo: undefined, openAsked: false, releasedFor: undefined, former: undefined },
+  ...{ confirmedTo: undefined, openAsked: false, releasedFor: undefined },
   agreed: { to: BY_ITSELF.agreement, by: 'sending' },
   ...fields,
 });

@@ -17,11 +17,11 @@ export const opensToMore = ({ end }: Pick<MeantWords, 'end'>, { confirmedTo }: P
  */
 export function afterProof(
   meant: MeantWords,
-  drop: Pick<Drop, 'confirmedTo' | 'openAsked' | 'releasedFor' | 'agreed' | 'former'>,
+  drop: Pick<Drop, 'confirmedTo' | 'openAsked' | 'releasedFor' | 'agreed'>,
   opensItself: boolean,
 ): AfterProof {
   if (!goesToEnd(meant, drop)) return 'is held';
-  if (opensItself || drop.openAsked || drop.former || !opensToMore(meant, drop)) return 'goes on';
+  if (opensItself || drop.openAsked || !opensToMore(meant, drop)) return 'goes on';
   if (!isAgreed(drop.agreed, meant)) return 'is held';
   const isDue = drop.releasedFor === meant.releaseKey;
   return drop.agreed?.by === 'changes' && !isDue ? 'is held, and opens soon' : 'goes on';

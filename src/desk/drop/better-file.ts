@@ -1,4 +1,4 @@
-import { mayMove } from '@/core/drop';
+import { isWider, mayMove } from '@/core/drop';
 import { type Session, type SiteAbilities, type SiteAdapter, SiteError } from '@/sites/contract';
 import { database, transaction } from '@/store/database';
 import { dropById, setDrop } from '@/store/drop/drops';
@@ -12,6 +12,7 @@ import { DeskError, found } from '../desk-error';
 import { sendsWith } from '../layers/layers';
 import { askedForDrop } from '../site/asked-for-drop';
 import { makeMove } from './make-move';
+import { meantWords } from './meant';
 import { missingAt } from './readiness';
 import { profileAt, recordOf } from './record';
 import { ANEW } from './send';
@@ -50,6 +51,7 @@ export async function inPlaceFields(
   const sentWith = sendsWith(record.layers, record.video, channel, drop);
   const anew = { ...drop, sentWith, state: 'draft' as const };
   const [missing] = missingAt(record, channel, anew, profileAt(profile, channel));
+  const { end } = meantWords(record, channel, anew, profileAt(profile, channel));
   if (missing) throw new DeskError('not now', `${channel.name} does not take the new file: ${missing.what}.`);
   if (!drop.siteVideoId || !drop.link) throw new DeskError('not now', 'There is no video there to take the place of.');
   const { siteVideoId, link, openedTo, renditionId, round, sentWith: before } = drop;
@@ -60,8 +62,8 @@ export async function inPlaceFields(
     former: { ...former, ends: profile.abilities.swapsFiles ? 'swap' : ends },
     round: drop.round + 1,
     sentWith,
-    // What is live needs no other word, and no other time.
-    openAsked: true,
+    // What is live needs no other word, and no other time; more people see it by a word alone.
+    openAsked: !isWider(end, openedTo ?? 'private'),
   };
 }
 

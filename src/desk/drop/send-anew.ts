@@ -1,4 +1,3 @@
-import { isOpenTo } from '@/core/drop';
 import type { DropFields } from '@/store/drop/rows';
 import { type Drop, linksLeft, traceOf } from '@/store/drop/shape';
 import { ANEW } from './send';
@@ -12,7 +11,7 @@ export function sentAnewFields(drop: Drop): DropFields {
   const leftBehind = [...(drop.leftBehind ?? []), ...(seen ? [] : traceOf(drop))];
   // A better file that is on its way still takes the place of what is live.
   const { former } = drop;
-  // A file that takes the place of what is held opens nothing.
-  const openAsked = isOpenTo(former?.openedTo);
+  // A file that takes the place of what is held, or would be seen by more people, opens nothing.
+  const openAsked = former !== undefined && drop.openAsked;
   return { ...ANEW, leftBehind, round: drop.round + 1, former, openAsked, formerLinks: linksLeft(drop) };
 }

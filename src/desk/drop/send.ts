@@ -46,6 +46,8 @@ export const ANEW: DropFields = {
   speeds: undefined,
   readAt: undefined,
   former: undefined,
+  closedFrom: undefined,
+  lateTold: undefined,
 };
 
 /** What keeps a drop from going to its channel, with the channel. @param now the drop as it would go */

@@ -118,7 +118,11 @@ export function dropView(
     otherFileStays: !swapsFiles,
     replacing: drop.former !== undefined,
     linkEnds:
-      link !== undefined && snag !== undefined && goesUpAnew(snag, otherFile) && !goesBehindLink(drop, { swapsFiles }),
+      link !== undefined &&
+      !drop.former &&
+      snag !== undefined &&
+      goesUpAnew(snag, otherFile) &&
+      !goesBehindLink(drop, { swapsFiles }),
     otherFile,
   };
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { useState } from 'react';
 import { fieldsTaken } from '@/core/declarations';
 import { type DefaultField, isDefaultField, type Release } from '@/core/defaults';
 import { textLength } from '@/core/words';
@@ -47,6 +48,8 @@ function fieldsFor({ rules, values }: SheetChannel): DefaultField[] {
 export function OwnFields({ channel, handle }: OwnFieldsProps) {
   const { rules, own, id } = channel;
   const { sheet, setOnChannel, moveUp } = handle;
+  // As it was when this was opened: what is reset meanwhile does not take the fields from under the pointer.
+  const [opened] = useState(() => Object.keys(own).some(isDefaultField));
   const title = useDraft(own.title ?? '', (next, on) => setOnChannel(id, { title: next }, { title: on }), {
     key: `${sheet.id} ${id} title`,
     raw: own.title ?? null,
@@ -95,7 +98,7 @@ export function OwnFields({ channel, handle }: OwnFieldsProps) {
         <h3>Preview</h3>
         <There channel={channel} />
       </section>
-      <details open={Object.keys(own).some(isDefaultField)}>
+      <details open={opened}>
         <summary className="cursor-pointer py-1 text-copper">Everything else that can be set for this channel</summary>
         <div className="mt-2 grid gap-3.5">
           <LayerFields

@@ -85,6 +85,9 @@ describe('a rights match', () => {
     expect(loudest(video?.id ?? '', 1.05, 1.95)).toBeLessThan(-80);
     expect(loudest(video?.id ?? '', 0.2, 0.9)).toBeGreaterThan(-25);
     expect(loudest(video?.id ?? '', 2.1, 3.5)).toBeGreaterThan(-25);
+    expect((await lookAtSheet(videoId)).renditions.map(({ around }) => around)).toContainEqual(
+      expect.stringMatching(/^All other sound is as it was, but for up to 0\.\d\d s around\.$/),
+    );
     await undo(videoId);
     expect(onlyDrop(await lookAtSheet(videoId)).state).toBe('live');
   });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { compare, type Fraction, fraction, minus, over, times } from '../time';
 import { movedChapters, movedMoment, nearestMoment } from './remedies';
+import { soundAroundWords } from './said';
 
 const rates = [
   fraction(24_000, 1001),
@@ -80,5 +81,18 @@ describe('the moment nearest to one that may be left off', () => {
     expect(near(39, { from: fraction(12), to: fraction(40) })).toEqual(fraction(27));
     expect(near(60, {})).toEqual(fraction(0));
     expect(near(58, { without: [{ from: fraction(55), to: fraction(60) }] })).toEqual(fraction(0));
+  });
+});
+
+describe('what is said of the sound around a part that is silent', () => {
+  it('is how far it is new, or that all of it is', () => {
+    expect([undefined, 0, 1, 341, 2999, 3000].map(soundAroundWords)).toEqual([
+      '',
+      'All other sound is as it was.',
+      'All other sound is as it was, but for up to 0.01 s around.',
+      'All other sound is as it was, but for up to 0.35 s around.',
+      'All other sound is as it was, but for up to 3.00 s around.',
+      'The rest of the sound was encoded once more, too.',
+    ]);
   });
 });

@@ -90,3 +90,18 @@ export function remedyWords(remedies: Remedies): string[] {
     ...(convert ? ['picture converted'] : []),
   ];
 }
+
+/** From so far around on, nothing of the sound is as it was, as people would say it. */
+const THROUGHOUT_MILLISECONDS = 3000;
+
+/**
+ * What is said of the sound outside the parts of a file that are silent, or have other sound.
+ * @param milliseconds how far around them it is new; undefined where that is not known, or there are no such parts
+ */
+export function soundAroundWords(milliseconds: number | undefined): string {
+  if (milliseconds === undefined) return '';
+  if (milliseconds === 0) return 'All other sound is as it was.';
+  if (milliseconds >= THROUGHOUT_MILLISECONDS) return 'The rest of the sound was encoded once more, too.';
+  const seconds = (Math.ceil(milliseconds / 10) / 100).toFixed(2);
+  return `All other sound is as it was, but for up to ${seconds} s around.`;
+}

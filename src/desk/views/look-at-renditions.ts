@@ -1,5 +1,13 @@
 import type { CutMeasures } from '@/core/delivery';
-import { type Expected, leftOutOf, type PlannedRendition, recipeWords, type Work, workOf } from '@/core/renditions';
+import {
+  type Expected,
+  leftOutOf,
+  type PlannedRendition,
+  recipeWords,
+  soundAroundWords,
+  type Work,
+  workOf,
+} from '@/core/renditions';
 import { database } from '@/store/database';
 import { madeBefore, type Rendition, renditionsOf, settingsOf } from '@/store/files/renditions';
 import { type JobProgress, jobsOf } from '@/store/queue/jobs';
@@ -23,6 +31,8 @@ export interface RenditionView {
   size: number | undefined;
   /** How long it took to make. */
   seconds: number | undefined;
+  /** How far around the parts that are silent, or have other sound, its sound is new; '' where there are none. */
+  around: string;
   progress: JobProgress | undefined;
   trouble: string | undefined;
 }
@@ -110,6 +120,7 @@ export async function renditionViews(
       channels: goes.map(({ key, why }) => ({ name: names.get(key) ?? '', why })),
       size: made?.state === 'ready' ? made.size : undefined,
       seconds: made?.seconds,
+      around: made?.state === 'ready' ? soundAroundWords(made.soundAround) : '',
       progress: job?.progress,
       trouble: made?.trouble ?? job?.trouble,
     };

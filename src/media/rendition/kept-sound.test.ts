@@ -29,13 +29,12 @@ const framesOf = (file: string): string[] => {
 const timeOf = (line: string) => line.split(',')[2];
 const markOf = (line: string) => line.split(',').at(-1);
 
-async function rendered(recipe: Partial<Recipe>, sounds = new Map<string, string>()) {
-  const file = cut();
+async function rendered(recipe: Partial<Recipe>, sounds = new Map<string, string>(), file = cut()) {
   const { facts } = await looked(file);
   const to = `${file}.${Math.random()}.mp4`;
   const whole: Recipe = { container: 'mp4', picture: 'copy', sound: SOUND, ...recipe };
-  await makeRendition(file, facts, whole, to, { sounds });
-  return { file, to };
+  const { soundAround } = await makeRendition(file, facts, whole, to, { sounds });
+  return { file, to, soundAround: soundAround ?? Number.NaN };
 }
 
 const loudest = (samples: Float32Array, from: number, to: number) =>
@@ -49,7 +48,7 @@ const same = (a: Float32Array, b: Float32Array, from: number, to: number) => {
 
 describe('sound outside a part that is silent', () => {
   it('is the cut’s own, frame by frame and sample by sample, and stays in time with the picture', async () => {
-    const { file, to } = await rendered({ silence: [span(2, 3.5)] });
+    const { file, to, soundAround } = await rendered({ silence: [span(2, 3.5)] });
     const [was, is] = [samplesOf(file), samplesOf(to)];
     expect(is.length).toBe(was.length);
     expect(same(was, is, 0, 2 - REACH)).toBe(true);
@@ -58,6 +57,12 @@ describe('sound outside a part that is silent', () => {
     // Up to the part itself it sounds as before.
     expect(loudest(is, 1.9, 1.98)).toBeGreaterThan(0.05);
     expect(loudest(is, 3.52, 3.6)).toBeGreaterThan(0.05);
+    // How far around it is new is what is said of it: nothing farther away is, and something as far away.
+    expect(soundAround).toBeLessThan(REACH * 1000);
+    expect(same(was, is, 0, 2 - soundAround / 1000)).toBe(true);
+    expect(same(was, is, 3.5 + soundAround / 1000, 6)).toBe(true);
+    const less = (soundAround - 25) / 1000;
+    expect(same(was, is, 0, 2 - less) && same(was, is, 3.5 + less, 6)).toBe(false);
     const [before, after] = [framesOf(file), framesOf(to)];
     expect(after).toHaveLength(before.length);
     expect(after.map(timeOf)).toEqual(before.map(timeOf));
@@ -86,8 +91,16 @@ describe('sound outside a part that is silent', () => {
     expect(Math.abs(crossings - 880)).toBeLessThan(10);
   });
 
+  it('is as near where a decoder makes noise up for some of its frames', async () => {
+    const noisy = made('kept-noisy.mp4', ...PICTURE, ...NOISE, '-ac', '2', ...H264, '-c:a', 'aac', '-b:a', '48k');
+    const { soundAround } = await rendered({ silence: [span(2, 3.5)] }, new Map(), noisy);
+    expect(soundAround).toBeGreaterThan(0);
+    expect(soundAround).toBeLessThan(REACH * 1000);
+  });
+
   it('is encoded with the rest where it is brought to a loudness', async () => {
-    const { file, to } = await rendered({ silence: [span(2, 3)], sound: { ...SOUND, loudness: -23 } });
+    const { file, to, soundAround } = await rendered({ silence: [span(2, 3)], sound: { ...SOUND, loudness: -23 } });
+    expect(soundAround).toBeGreaterThan(2500);
     expect(loudest(samplesOf(to), 2.05, 2.95)).toBeLessThan(0.001);
     const own = new Set(framesOf(file).map(markOf));
     expect(framesOf(to).filter((line) => own.has(markOf(line))).length).toBeLessThan(5);

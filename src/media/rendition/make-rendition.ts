@@ -11,6 +11,7 @@ import { type Run, renditionArguments } from './arguments';
 import type { HardwareEncoder } from './hardware';
 import { keepSoundOutside } from './kept-sound';
 import { filtersForLoudness } from './loudness';
+import { soundAround } from './sound-around';
 import { writeSphere } from './sphere';
 
 /** A run that says nothing new for so long hangs. */
@@ -35,6 +36,9 @@ export interface Making {
   sounds?: ReadonlyMap<string, string>;
 }
 
+/** What a file is that was made, and by how many milliseconds its sound is another around the parts that were to be. */
+export type MadeFile = CutFacts & { soundAround: number | undefined };
+
 /**
  * Makes the file of a recipe. It appears at `to` whole or not at all.
  * @param from path of the cut
@@ -48,7 +52,7 @@ export async function makeRendition(
   recipe: Recipe,
   to: string,
   making: Making = {},
-): Promise<CutFacts> {
+): Promise<MadeFile> {
   const folder = await mkdtemp(path.join(path.dirname(to), 'making-'));
   const half = path.join(folder, `file.${recipe.container}`);
   try {
@@ -61,12 +65,11 @@ export async function makeRendition(
       if (!lower) break;
       tried = lower;
     }
-    await keepSoundOutside(half, { cut: from, facts, recipe, sounds: making.sounds }, folder, {
-      signal: making.signal,
-      niceness: 10,
-      milliseconds: LONGEST_MILLISECONDS,
-      onStart: making.onStart,
-    });
+    const options = {
+      ...{ signal: making.signal, niceness: 10, milliseconds: LONGEST_MILLISECONDS, onStart: making.onStart },
+    };
+    await keepSoundOutside(half, { cut: from, facts, recipe, sounds: making.sounds }, folder, options);
+    const around = await aroundParts(from, half, facts, recipe, options);
     if (recipe.sphere) await addSphere(half, recipe.container, making);
     const made = await readFacts(half, (await stat(half)).size, making.signal).catch(async (error: unknown) => {
       // ffmpeg takes a disk that becomes full with the last bytes of a small file for no error.
@@ -76,10 +79,30 @@ export async function makeRendition(
     });
     expectLength(made, recipe, facts);
     await rename(half, to);
-    return made;
+    return { ...made, soundAround: around };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+/** Where only parts of the sound are to be other than in the cut: how far around them it is. */
+async function aroundParts(
+  from: string,
+  made: string,
+  facts: CutFacts,
+  recipe: Recipe,
+  options: RunOptions,
+): Promise<number | undefined> {
+  const { silence = [], swaps = [], without = [] } = recipe;
+  const spans = [...silence, ...swaps];
+  // What begins later or has parts left out has its sound at other times.
+  const isInItsTime = !recipe.from && !recipe.to && without.length === 0;
+  if (!isInItsTime || spans.length === 0 || !facts.audio || recipe.sound === 'none') return undefined;
+  return soundAround(from, made, spans, options).catch((error: unknown) => {
+    // The file is whole without it being said.
+    if (error instanceof ProgramError) return undefined;
+    throw error;
+  });
 }
 
 async function filtersOf(from: string, facts: CutFacts, recipe: Recipe, { signal, sounds }: Making): Promise<string[]> {

@@ -26,20 +26,23 @@ export interface Rendition {
   expected: number | undefined;
   /** How long it took to make. */
   seconds: number | undefined;
+  /** By how many milliseconds its sound is another than the cut's, around the parts that were to be; undefined without such. */
+  soundAround: number | undefined;
   madeAt: Date | undefined;
 }
 
-type Row = Omit<Rendition, 'recipe' | 'trouble' | 'expected' | 'seconds' | 'madeAt'> & {
+type Row = Omit<Rendition, 'recipe' | 'trouble' | 'expected' | 'seconds' | 'soundAround' | 'madeAt'> & {
   recipe: string | null;
   trouble: string | null;
   expected: string | null;
   seconds: number | null;
+  soundAround: number | null;
   madeAt: Date | null;
 };
 
 const columns = [
   ...['id', 'cutId', 'settings', 'recipe', 'state', 'trouble', 'fileKey', 'size', 'digest'],
-  ...['expected', 'seconds', 'madeAt'],
+  ...['expected', 'seconds', 'soundAround', 'madeAt'],
 ];
 
 const fromRow = (row: Row): Rendition => ({
@@ -48,6 +51,7 @@ const fromRow = (row: Row): Rendition => ({
   trouble: row.trouble ?? undefined,
   expected: fromJson<number>(row.expected),
   seconds: row.seconds ?? undefined,
+  soundAround: row.soundAround ?? undefined,
   madeAt: row.madeAt ?? undefined,
 });
 
@@ -120,12 +124,12 @@ export async function planRendition(
 export async function endRendition(
   db: Database,
   id: string,
-  ended: (Pick<Rendition, 'size' | 'digest'> & { seconds: number }) | { trouble: string },
+  ended: (Pick<Rendition, 'size' | 'digest' | 'soundAround'> & { seconds: number }) | { trouble: string },
 ): Promise<void> {
   const fields =
     'trouble' in ended
       ? { state: 'failed', trouble: ended.trouble.slice(0, 1000) }
-      : { ...ended, state: 'ready', trouble: null, madeAt: now(db) };
+      : { ...ended, soundAround: ended.soundAround ?? null, state: 'ready', trouble: null, madeAt: now(db) };
   await db('renditions').where({ id }).update(fields);
 }
 

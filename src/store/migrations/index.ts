@@ -29,6 +29,7 @@ import * as noticesOfTheHouse from './027-notices-of-the-house';
 import * as agreed from './028-agreed';
 import * as preferences from './029-preferences';
 import * as lateAndClosed from './030-late-and-closed';
+import * as soundAround from './031-sound-around';
 
 /** All migrations by name, in the order in which they run. */
 export const migrations: Record<string, Knex.Migration> = {
@@ -62,4 +63,5 @@ export const migrations: Record<string, Knex.Migration> = {
   '028-agreed': agreed,
   '029-preferences': preferences,
   '030-late-and-closed': lateAndClosed,
+  '031-sound-around': soundAround,
 };

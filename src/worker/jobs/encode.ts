@@ -66,7 +66,7 @@ export const encode: JobWork = {
       const digest = adopted.digest ?? (await digestOf(fileKey, signal));
       return {
         async write(trx) {
-          await endRendition(trx, id, { size: made.size, digest, seconds });
+          await endRendition(trx, id, { size: made.size, digest, seconds, soundAround: made.soundAround });
           await hastenPacking(trx, videoId);
         },
       };

@@ -165,7 +165,7 @@ function newFileWords({ name, drop }: DropHandle['view']['channel']): string {
 const WAYS: Record<MatchWay, { name: string; says: string }> = {
   silence: {
     name: 'Take the sound off there',
-    says: 'A new file without sound in that part. The rest stays as it is.',
+    says: 'A new file without sound in that part. The rest stays as it is, but for some tenths of a second around.',
   },
   swap: { name: 'Put other sound there', says: 'A new file with a sound of yours in that part.' },
   'leave out': { name: 'Leave that part out', says: 'A new file without that part. Chapters and captions move along.' },

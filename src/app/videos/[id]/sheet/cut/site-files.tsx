@@ -152,13 +152,14 @@ const sentences = (why: readonly string[]) =>
 
 /** How far it is, or what is expected of it. */
 function How({ rendition, gone }: { rendition: RenditionView; gone: boolean }) {
-  const { state, size, seconds, progress, expected, trouble, work } = rendition;
+  const { state, size, seconds, around, progress, expected, trouble, work } = rendition;
   switch (state) {
     case 'ready':
       return (
         <p className="text-[13px] text-live">
           ● Made: {binarySize(size ?? 0)}
           {seconds !== undefined && `, in ${spanName(seconds)}`}
+          {around && <span className="block text-soft">{around}</span>}
         </p>
       );
     case 'gone':

@@ -3,6 +3,7 @@ import { boardGroup } from './board';
 import {
   DROP_STATES,
   type DropState,
+  goesUpAnew,
   isCarried,
   lastStop,
   MOVES,
@@ -121,5 +122,21 @@ describe('the groups of the Board', () => {
     expect(boardGroup({ cut: 'ready', drops: ['draft'] })).toBe('on the desk');
     expect(boardGroup({ cut: 'stalled', drops: [] })).toBe('needs you');
     expect(boardGroup({ cut: 'ready', drops: ['live', 'overdue'] })).toBe('needs you');
+  });
+});
+
+describe('a drop with a snag that is tried again', () => {
+  it('goes up as a new video where its site has lost it, could not process it, or has another file than the one in use', () => {
+    for (const hasOtherFile of [true, false]) {
+      expect(goesUpAnew({ kind: 'missing', at: 'proofing' }, hasOtherFile)).toBe(true);
+      expect(goesUpAnew({ kind: 'processing', at: 'settling' }, hasOtherFile)).toBe(true);
+      expect(goesUpAnew({ kind: 'missing', at: 'removing' }, hasOtherFile)).toBe(false);
+      expect(goesUpAnew({ kind: 'processing', at: 'closing' }, hasOtherFile)).toBe(false);
+      expect(goesUpAnew({ kind: 'difference', at: 'proofing' }, hasOtherFile)).toBe(false);
+      expect(goesUpAnew({ kind: 'file', at: 'packing' }, hasOtherFile)).toBe(false);
+      expect(goesUpAnew({ kind: 'rights', at: 'clearing' }, hasOtherFile)).toBe(hasOtherFile);
+      expect(goesUpAnew({ kind: 'review', at: 'clearing' }, hasOtherFile)).toBe(hasOtherFile);
+      expect(goesUpAnew({ kind: 'file', at: 'held' }, hasOtherFile)).toBe(hasOtherFile);
+    }
   });
 });

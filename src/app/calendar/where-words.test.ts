@@ -12,6 +12,11 @@ describe('where a video went out', () => {
       stands: 'live',
     });
     expect(whereWords([entry('Tide Notes', 'closed')])).toEqual({ where: 'Tide Notes', stands: 'closed since' });
+    // What is still to open stands differently on each channel all the time.
+    expect(whereWords([entry('Tide Notes'), { ...entry('Quay School'), state: 'held' }])).toEqual({
+      where: 'Tide Notes and Quay School',
+      stands: 'live, ready to open',
+    });
   });
 
   it('says of each state where, where it was closed or removed on some since', () => {

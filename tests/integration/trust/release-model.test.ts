@@ -51,14 +51,17 @@ afterAll(async () => {
 });
 
 /** What really came about over all runs: a model that nothing happens to holds nothing. */
-const done = { opened: 0, 'taken back': 0, 'called off': 0, killed: 0, 'due while no worker was there': 0 };
+const done = { opened: 0, closed: 0, 'taken back': 0, 'called off': 0, killed: 0, 'due while no worker was there': 0 };
 
-/** What is known of one video: its set time, since when a word holds, and whether it was seen to be open. */
+/** What is known of one video: its set time, since when a word holds, whether it was seen to be open, and whether it was closed. */
 interface Known {
   set: number;
   word: number;
   opened: boolean;
+  closed: boolean;
 }
+/** A time may be said in another zone each time. */
+const ZONES = ['Asia/Kolkata', 'America/New_York', 'Pacific/Auckland'];
 const NEVER = Number.POSITIVE_INFINITY;
 /** From when on it may be open. */
 const mayOpenFrom = ({ set, word }: Known): number => Math.min(set, word);
@@ -80,6 +83,8 @@ class Real {
 
   /** Looks whether it is open, and holds that against from when on it may be. */
   async look(known: Known): Promise<void> {
+    // Whether it had opened just before it was closed is all the same.
+    if (known.closed) return;
     const { open, since } = await this.there();
     if (known.opened) expect(open, `${this.fileName} was closed again`).toBe(true);
     else if (open) {
@@ -96,14 +101,14 @@ type Command = fc.AsyncCommand<Model, Real[]>;
 class ToVideo implements Command {
   constructor(
     readonly index: number,
-    readonly what: 'in seconds' | 'call off' | 'word' | 'take back',
+    readonly what: 'in seconds' | 'choose' | 'call off' | 'word' | 'take back' | 'close',
     readonly seconds: number,
   ) {}
   check = () => true;
   toString = () => `${this.what}(${this.index}${this.what === 'in seconds' ? `, ${this.seconds} s` : ''})`;
   async run(model: Model, real: Real[]): Promise<void> {
     const [known, video] = [model[this.index], real[this.index]];
-    if (!known || !video) return;
+    if (!known || !video || known.closed) return;
     await video.look(known);
     // What is said while it opens may come too late, or just in time: both are right, and from then on both may be seen.
     const before = mayOpenFrom(known);
@@ -111,12 +116,20 @@ class ToVideo implements Command {
     try {
       if (this.what === 'in seconds') {
         const instant = Math.ceil(at / 1000) * 1000 + this.seconds * 1000;
-        await editVideo(video.videoId, { release: 'at a time', opensAt: momentAt(new Date(instant), 'Asia/Kolkata') });
+        const zone = ZONES[this.seconds % ZONES.length] ?? 'UTC';
+        await editVideo(video.videoId, { release: 'at a time', opensAt: momentAt(new Date(instant), zone) });
         Object.assign(known, { set: instant, word: NEVER });
-      } else if (this.what === 'call off') {
-        await editVideo(video.videoId, { release: 'on my word' });
+      } else if (this.what === 'call off' || this.what === 'choose') {
+        // A way to open that is only chosen opens nothing, whatever time was said for another before.
+        const chosen = { release: 'at a time', opensAt: null };
+        await editVideo(video.videoId, this.what === 'choose' ? chosen : { release: 'on my word' });
         if (mayOpenFrom(known) > at && mayOpenFrom(known) < NEVER) done['called off'] += 1;
         Object.assign(known, { set: NEVER, word: NEVER });
+      } else if (this.what === 'close') {
+        await actOnDrop(onlyDrop(await lookAtSheet(video.videoId)).id, { action: 'close' });
+        known.closed = true;
+        done.closed += 1;
+        return;
       } else {
         const { id } = onlyDrop(await lookAtSheet(video.videoId));
         await actOnDrop(id, { action: this.what === 'word' ? 'open' : 'not yet' });
@@ -168,7 +181,7 @@ const commands = fc.commands(
   [
     fc.tuple(index, fc.integer({ min: 1, max: 5 })).map(([at, seconds]) => new ToVideo(at, 'in seconds', seconds)),
     fc
-      .tuple(index, fc.constantFrom('call off' as const, 'word' as const, 'take back' as const))
+      .tuple(index, fc.constantFrom(...(['choose', 'call off', 'word', 'take back', 'close'] as const)))
       .map(([at, what]) => new ToVideo(at, what, 0)),
     fc
       .tuple(fc.constantFrom('kill' as const, 'start' as const, 'busy' as const), fc.nat({ max: 1 }))
@@ -202,6 +215,17 @@ const WRITTEN: Record<string, Command[]> = {
     wait(300),
     wait(2000),
   ],
+  'a moment at which it is closed, and a way to open that is only chosen': [
+    new ToVideo(KEPT_HERE, 'in seconds', 1),
+    new ToVideo(KEPT_THERE, 'in seconds', 2),
+    new ToVideo(KEPT_THERE, 'choose', 0),
+    new ToMachine('wait', 1000),
+    new ToVideo(KEPT_HERE, 'close', 0),
+    wait(400),
+    new ToVideo(KEPT_HERE, 'close', 0),
+    wait(1500),
+    new ToVideo(KEPT_HERE, 'close', 0),
+  ],
   'a moment that is moved on while the site is busy and a worker dies': [
     new ToVideo(KEPT_HERE, 'in seconds', 2),
     new ToMachine('busy', 0),
@@ -231,7 +255,7 @@ async function play(turns: Iterable<Command>): Promise<void> {
     }),
   );
   for (const { videoId } of real) await untilState(videoId, 'held');
-  const model: Model = real.map(() => ({ set: NEVER, word: NEVER, opened: false }));
+  const model: Model = real.map(() => ({ set: NEVER, word: NEVER, opened: false, closed: false }));
   await fc.asyncModelRun(() => ({ model, real }), turns);
   await noFaults();
   startAll();
@@ -239,6 +263,10 @@ async function play(turns: Iterable<Command>): Promise<void> {
 }
 
 async function expectAsMeant(video: Real, known: Known): Promise<void> {
+  if (known.closed) {
+    await untilState(video.videoId, 'live');
+    return expect.poll(async () => (await video.there()).open).toBe(false);
+  }
   if (!Number.isFinite(mayOpenFrom(known)) && !known.opened) {
     await pause(500);
     expect((await video.there()).open, `${video.fileName} is open, and nobody said so`).toBe(false);
@@ -252,7 +280,8 @@ async function expectAsMeant(video: Real, known: Known): Promise<void> {
   const { openedAt } = (await dropById(database(), drop.id)) ?? {};
   const { since } = await video.there();
   expect(openedAt?.getTime(), 'noted before it was open').toBeGreaterThanOrEqual(since);
-  const told = await database()('notices').where({ dropId: drop.id, kind: 'live' });
+  // What opened late, and was told to, is told of as that.
+  const told = await database()('notices').where({ dropId: drop.id }).where('says', 'like', 'Live: %');
   expect(told, 'told of once').toHaveLength(1);
 }
 
@@ -266,12 +295,24 @@ describe('releases', () => {
 
   it('were really opened, taken back and called off, and workers were missing at their moment', () => {
     expect(done.opened).toBeGreaterThanOrEqual(4);
+    expect(done.closed).toBeGreaterThanOrEqual(1);
     expect(done['taken back']).toBeGreaterThanOrEqual(2);
     expect(done['called off']).toBeGreaterThanOrEqual(1);
     expect(done.killed).toBeGreaterThanOrEqual(3);
     expect(done['due while no worker was there']).toBeGreaterThanOrEqual(1);
     const drawn = fc.sample(commands, { numRuns: 100 }).flatMap((all) => [...all].map(String));
-    for (const turn of ['word(', 'take back(', 'call off(', 'in seconds(', 'kill ', 'start ', 'busy ', 'wait(']) {
+    for (const turn of [
+      'word(',
+      'take back(',
+      'call off(',
+      'choose(',
+      'close(',
+      'in seconds(',
+      'kill ',
+      'start ',
+      'busy ',
+      'wait(',
+    ]) {
       const share = drawn.filter((each) => each.startsWith(turn)).length / drawn.length;
       expect(share, turn).toBeGreaterThan(0.04);
     }

@@ -4,11 +4,11 @@ import type { CutSpan } from '@/core/delivery';
 import { toNumber } from '@/core/time';
 import { FROM_OUTSIDE, type RunOptions, runProgram } from '../program';
 
-/** A stretch of sound, in seconds, with a mark of its bytes. */
-interface Stretch {
-  from: number;
-  to: number;
-  mark: string;
+/** The frames of a sound in their order: when each begins and ends, in seconds, and a mark of its bytes. Hours of them are kept. */
+interface Frames {
+  from: number[];
+  to: number[];
+  mark: number[];
 }
 
 /**
@@ -25,56 +25,64 @@ export async function soundAround(
   options: RunOptions,
 ): Promise<number> {
   const coded = ['-c', 'copy'];
-  const [was, is] = [await stretches(cut, coded, options), await stretches(made, coded, options)];
-  const marks = new Map(is.map(({ from, mark }) => [from, mark]));
-  // A frame sounds as its own bytes and those of the one before have it.
-  const alike = new Set(
-    was.flatMap(({ from, mark }, index) => {
-      const before = was[index - 1];
-      const isAlike = (each: Stretch | undefined) => !each || marks.get(each.from) === each.mark;
-      return marks.get(from) === mark && isAlike(before) ? from : [];
-    }),
-  );
+  const isAlike = alike(await framesOf(cut, coded, options), await framesOf(made, coded, options));
   const heard = ['-c:a', 'pcm_f32le'];
-  const [before, after] = [await stretches(cut, heard, options), await stretches(made, heard, options)];
-  const sounds = new Map(after.map(({ from, mark }) => [from, mark]));
-  const other = before.filter(({ from, mark }) => sounds.get(from) !== mark && !alike.has(from));
+  const [was, is] = [await framesOf(cut, heard, options), await framesOf(made, heard, options)];
+  const markOf = inOrder(is, (at) => is.mark[at]);
   const parts = spans.map(({ from, to }) => ({ from: toNumber(from), to: toNumber(to) }));
-  const farthest = other.reduce((most, { from, to }) => {
-    const away = parts.map((part) => Math.max(0, part.from - from, to - part.to));
-    return Math.max(most, Math.min(...away));
-  }, 0);
+  let farthest = 0;
+  for (const [at, from] of was.from.entries()) {
+    const [sounds, bytesAlike] = [markOf(from) === was.mark[at], isAlike(from)];
+    if (sounds || bytesAlike) continue;
+    const to = was.to[at] ?? from;
+    farthest = Math.max(farthest, Math.min(...parts.map((part) => Math.max(0, part.from - from, to - part.to))));
+  }
   return Math.ceil(farthest * 1000);
 }
 
+/** Whether the frame that begins at a time has the same bytes in both, and the one before, which sounds into it. */
+function alike(was: Frames, is: Frames): (from: number) => boolean {
+  const markOf = inOrder(is, (at) => is.mark[at]);
+  const same = was.from.map((from, at) => markOf(from) === was.mark[at]);
+  const at = inOrder(was, (index) => index);
+  return (from) => {
+    const index = at(from);
+    return index !== undefined && same[index] === true && same[index - 1] !== false;
+  };
+}
+
+/** What is found of the frame that begins at a time, for times that are asked for in their order. */
+function inOrder<T>(frames: Frames, found: (index: number) => T): (from: number) => T | undefined {
+  let at = 0;
+  return (from) => {
+    while ((frames.from[at] ?? Number.POSITIVE_INFINITY) < from) at += 1;
+    return frames.from[at] === from ? found(at) : undefined;
+  };
+}
+
+/** Digits of a digest that tell frames apart, as many as a number holds. */
+const MARK_DIGITS = 12;
+
 /** The sound of a file in its frames (ffmpeg-formats, framemd5: stream, times in its base, size, and a digest of each). */
-async function stretches(file: string, codec: readonly string[], options: RunOptions): Promise<Stretch[]> {
-  const found: Stretch[] = [];
+async function framesOf(file: string, codec: readonly string[], options: RunOptions): Promise<Frames> {
+  const frames: Frames = { from: [], to: [], mark: [] };
   let base = 1;
   const args = [
-    '-v',
-    'error',
-    '-nostdin',
-    ...FROM_OUTSIDE,
-    '-i',
-    file,
-    '-map',
-    '0:a:0',
-    ...codec,
-    '-f',
-    'framemd5',
-    '-',
+    ...['-v', 'error', '-nostdin', ...FROM_OUTSIDE, '-i', file, '-map', '0:a:0'],
+    ...[...codec, '-f', 'framemd5', '-'],
   ];
   await runProgram('ffmpeg', args, options, async (out: Readable) => {
     for await (const line of createInterface({ input: out })) {
       const [, over, under] = /^#tb 0: (\d+)\/(\d+)/.exec(line) ?? [];
       if (over && under) base = Number(over) / Number(under);
       if (line.startsWith('#')) continue;
-      const [, , at, length, , mark = ''] = line.split(',').map((part) => part.trim());
+      const [, , at, length, , digest = ''] = line.split(',').map((part) => part.trim());
       const from = Number(at);
       if (!Number.isFinite(from)) continue;
-      found.push({ from: from * base, to: (from + Number(length)) * base, mark });
+      frames.from.push(from * base);
+      frames.to.push((from + Number(length)) * base);
+      frames.mark.push(Number.parseInt(digest.slice(0, MARK_DIGITS), 16));
     }
   });
-  return found;
+  return frames;
 }

@@ -1,6 +1,6 @@
 import { setTimeout as pause } from 'node:timers/promises';
 import ICAL from 'ical.js';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { instantOf, type Moment, momentAt } from '@/core/release';
 import { disconnect } from '@/desk/account/connect';
 import { renewKey } from '@/desk/account/renew-key';
@@ -49,8 +49,10 @@ beforeAll(async () => {
     waiting.push({ id, channel: made[n] ?? '' });
   }
 });
-afterAll(async () => {
+// What goes wrong in one test leaves no site or worker away for the next.
+afterEach(async () => {
   for (const site of ['lanternfold', 'fieldgate']) await setFaultsAt(site);
+  if (!worker.isRunning()) worker.start();
 });
 
 /** A whole second, so many from now. */
@@ -139,8 +141,8 @@ describe('a video that opens at a time', () => {
     await setFaultsAt('lanternfold', { kind: 'time forgotten' });
     await editVideo(id, { opensAt: inSeconds(7) });
     await untilState(id, 'live');
-    expect((await says(id)).at(-1)).toBe('Live: open to everyone');
-    await setFaultsAt('lanternfold');
+    // Its site is waited for first.
+    expect((await says(id)).at(-1)).toMatch(/^Live: open to everyone, \d+ s late$/);
   });
 
   it('reaches whom it is meant for: those with the link', async () => {

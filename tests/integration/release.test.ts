@@ -357,7 +357,8 @@ describe('the Calendar', () => {
     await expect.poll(async () => (await ofIt()).map(({ since }) => since)).toEqual([undefined]);
     await untilState(id, 'live');
     const told = (await noticesKept(database(), 200)).filter(({ of }) => 'dropId' in of && of.dropId === dropId);
-    expect(told.map(({ says }) => says)).toEqual(['Live: open to everyone', 'Live: private']);
+    // What only its owner sees is told to nobody.
+    expect(told.map(({ says }) => says)).toEqual(['Live: open to everyone']);
     const [went] = await ofIt();
     await actOnDrop(dropId, { action: 'close' });
     await untilState(id, 'live');

@@ -155,7 +155,7 @@ describe('a webhook', () => {
     expect(heard[0]).toMatch(/^sha256=[0-9a-f]{64} \{/);
     await address.fill('hook at home');
     await address.blur();
-    await page.getByText('A webhook’s address begins with http:// or https://.').waitFor();
+    await page.getByText('A webhook’s address begins with http:// or https://.').first().waitFor();
     await address.fill('');
     await address.blur();
     await expect.poll(ticked).toBe(false);

@@ -1,9 +1,5 @@
-import { describe, expect, it, vi } from 'vitest';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import { ValidationError } from 'yup';
-import { MarkerFileError } from '@/core/markers';
-import { ChangedMeanwhile, DeskError } from '@/desk/desk-error';
-import { answerForError, guarded, reasonToRefuse } from './guard';
-import { NoJson } from './json-body';
 
 /** How many changes the next handler tells of. */
 let announced = 0;
@@ -13,6 +9,13 @@ vi.mock('@/desk/views/hear', () => ({
     return work();
   },
 }));
+// Files of one process share what they have loaded: this one has its own, and leaves nothing of it to the next.
+vi.resetModules();
+const { MarkerFileError } = await import('@/core/markers');
+const { ChangedMeanwhile, DeskError } = await import('@/desk/desk-error');
+const { answerForError, guarded, reasonToRefuse } = await import('./guard');
+const { NoJson } = await import('./json-body');
+afterAll(() => vi.resetModules());
 
 const request = (method: string, headers: Record<string, string>) =>
   new Request('http://127.0.0.1:7300/x', { method, headers });

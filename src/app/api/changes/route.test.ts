@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { hearChanges } from '@/desk/views/hear';
 
 type FeedEntry = Parameters<Parameters<typeof hearChanges>[0]>[0][number];
@@ -7,6 +7,7 @@ let tell: ((entries: FeedEntry[]) => void) | undefined;
 let listening = 0;
 
 vi.mock('@/desk/views/hear', () => ({
+  notingAnnounced: (_: number[], work: () => Promise<unknown>) => work(),
   hearChanges(listener: (entries: FeedEntry[]) => void) {
     tell = listener;
     listening += 1;
@@ -15,7 +16,10 @@ vi.mock('@/desk/views/hear', () => ({
     };
   },
 }));
+// Files of one process share what they have loaded: this one has its own, and leaves nothing of it to the next.
+vi.resetModules();
 const { GET } = await import('./route');
+afterAll(() => vi.resetModules());
 
 const entry = (subject: string, id = 1): FeedEntry => ({ id, topic: 'video', subject });
 const read = async (reader: ReadableStreamDefaultReader<Uint8Array>) =>

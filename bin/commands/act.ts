@@ -51,7 +51,7 @@ export async function act(action: DropAction, name: string, options: ActOptions)
   }
   for (const { name: channel, drop } of may) {
     if (!drop) continue;
-    await actOnDrop(drop.id, { action, ...(action === 'open' && { now: options.now }) });
+    await actOnDrop(drop.id, { action }, options.now ? 0 : undefined);
     process.stdout.write(`${channel}: ${await doneWords(action, id, drop.id)}\n`);
   }
   if (!options.watch) return;
@@ -64,6 +64,7 @@ export async function act(action: DropAction, name: string, options: ActOptions)
 
 /** What was asked for, and how it stands until the site confirms it. */
 async function doneWords(action: DropAction, videoId: string, dropId: string): Promise<string> {
+  if (action !== 'open' && action !== 'close') return DONE[action];
   const channel = (await lookAtSheet(videoId)).channels.find(({ drop }) => drop?.id === dropId);
   const { onWord = false, opensAt = '', openedTo } = channel?.drop ?? {};
   if (action === 'open' && onWord) {

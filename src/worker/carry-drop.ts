@@ -322,13 +322,14 @@ async function writeSnag(
   return transaction(async (trx) => {
     if (await unless(trx)) return false;
     await moveDrop(trx, drop, 'snag', `${snag.what}. ${snag.remedy}.`, { snag: { ...snag, at: state } }, claim);
-    await tell(trx, drop, tells, `${snag.what}. ${snag.remedy}.`, SHARED_CAUSES[snag.kind]);
+    const says = `${snag.what}. ${snag.remedy}.`;
+    await tell(trx, drop, tells, says, STOPS_MORE.includes(snag.kind) ? says : undefined);
     log.warn({ drop: drop.id, kind: snag.kind, what: snag.what }, 'snag');
     return true;
   });
 }
 
-/** What stops other drops of its channel, too: then they are told of as one. */
-const SHARED_CAUSES: Partial<Record<Snag['kind'], string>> = { missed: 'missed', permission: 'permission' };
+/** What stops other drops of its channel, too: those of which the same is said are told of as one. */
+const STOPS_MORE: readonly Snag['kind'][] = ['missed', 'permission'];
 
 const lowerFirst = (text: string) => text.charAt(0).toLowerCase() + text.slice(1);

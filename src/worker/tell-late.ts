@@ -4,7 +4,7 @@ import { databaseTime } from '@/store/clock';
 import { transaction } from '@/store/database';
 import { dropById, setDrop } from '@/store/drop/drops';
 import type { Drop } from '@/store/drop/shape';
-import { isDueByItself, wasToldLate } from './steps/late';
+import { isDueByItself, momentAtSite, wasToldLate } from './steps/late';
 
 /** A site that has not answered for so long counts as one that is away. */
 const STUCK_MILLISECONDS = 5000;
@@ -22,7 +22,7 @@ export function tellIfStuck(drop: Drop, site: string, why: string): () => void {
 }
 
 /**
- * Tells, once for each moment, that a drop could not open at it. What one site keeps from opening is told as one.
+ * Tells, once for each moment, that a drop could not open at it. What one site keeps from opening at one moment is told as one.
  * @param site its id
  * @param why in a sentence, without the point at its end
  */
@@ -35,6 +35,6 @@ export async function tellLate(drop: Drop, site: string, why: string): Promise<v
     // A site that was told the time may well have opened it.
     const what = drop.siteOpensAt ? 'and nobody can say whether it has' : 'and does not yet';
     const says = `It was to open now, ${what}: ${why}. It is tried again by itself.`;
-    await tell(trx, drop, 'missed', says, `late on ${site}`);
+    await tell(trx, drop, 'missed', says, `late on ${momentAtSite(drop, site)}`);
   });
 }

@@ -51,7 +51,7 @@ const narrowest: CollisionDetection = (given) => {
 
 /** A day, an hour or a free place, for those who hear it read out. */
 const placeWords = ({ day, at, hour }: { day?: Date; at?: Date; hour?: Date }): string =>
-  day ? format(day, 'EEEE d MMMM') : format(at ?? hour ?? new Date(), "EEEE d MMMM, HH:mm 'o’clock'");
+  day ? format(day, 'EEEE d MMMM') : format(at ?? hour ?? new Date(), 'EEEE d MMMM, HH:mm');
 
 const ANNOUNCED = dragWords({
   what: ({ data }) => `“${(data.current?.opening as Opening | undefined)?.entries[0]?.title || 'Without a title'}”`,

@@ -1,4 +1,4 @@
-import { boolean, object, string } from 'yup';
+import { object, string } from 'yup';
 import {
   type End,
   goesUpAnew,
@@ -101,12 +101,19 @@ const OPENED_ALL_THE_SAME: readonly SnagKind[] = ['missed', 'difference', 'file'
 const stoodHeld = ({ state, snag }: ActedOn) =>
   state === 'snag' && snag?.at === 'held' && OPENED_ALL_THE_SAME.includes(snag.kind);
 
-/** `now`: a video opens without the seconds in which that can be stopped. */
-const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required(), now: boolean() }).noUnknown();
+const actionShape = object({ action: string().oneOf(DROP_ACTIONS).required() }).noUnknown();
 
-/** Does with a drop what a person has asked for. @throws DeskError where it may not follow now */
-export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
-  const { action, now } = await actionShape.validate(input, { stripUnknown: false });
+/**
+ * Does with a drop what a person has asked for.
+ * @param holdSeconds in which a person can stop what opens; no page can leave them out
+ * @throws DeskError where it may not follow now
+ */
+export async function actOnDrop(
+  dropId: string,
+  input: unknown,
+  holdSeconds: number = settings().holdSeconds,
+): Promise<void> {
+  const { action } = await actionShape.validate(input, { stripUnknown: false });
   const db = database();
   const drop = found(await dropById(db, dropId), 'drop');
   const channel = found(await channelById(db, drop.channelId), 'channel');
@@ -114,7 +121,7 @@ export async function actOnDrop(dropId: string, input: unknown): Promise<void> {
   log.info({ drop: dropId, action }, 'asked of a drop');
   switch (action) {
     case 'open':
-      return open(drop, channel, adapter, now ? 0 : settings().holdSeconds);
+      return open(drop, channel, adapter, holdSeconds);
     case 'not yet':
       return notYet(drop);
     case 'revise':

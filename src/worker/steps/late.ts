@@ -28,5 +28,9 @@ export function secondsLate(moment: Date, now: Date, wasTold: boolean): number {
 export const momentOf = ({ stateSince }: Pick<Drop, 'stateSince'>, { opensAt }: Pick<MeantWords, 'opensAt'>): Date =>
   opensAt ? instantOf(opensAt) : stateSince;
 
+/** One moment at one site: what is kept from opening at it has one cause. @param site its id */
+export const momentAtSite = ({ releasedFor = '' }: Pick<Drop, 'releasedFor'>, site: string): string =>
+  `${site}: ${releasedFor}`;
+
 /** How late, as people say it: 100 s, 4 min. */
 export const lateWords = (seconds: number): string => (seconds < 120 ? `${Math.round(seconds)} s` : spanName(seconds));

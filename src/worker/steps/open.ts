@@ -13,7 +13,7 @@ import type { Drop } from '@/store/drop/shape';
 import { videoById } from '@/store/record/videos';
 import { retireFormer, swapFile } from './former';
 import { partsThere } from './give';
-import { isDueByItself, lateWords, momentOf, secondsLate, wasToldLate } from './late';
+import { isDueByItself, lateWords, momentAtSite, momentOf, secondsLate, wasToldLate } from './late';
 import { showTo } from './show-to';
 import type { Step, StepContext, StepEnd, ToldAs } from './step';
 
@@ -91,7 +91,7 @@ export const open: Step = async (context) => {
 function toldAs(drop: Drop, end: End, lateOn: string | undefined): ToldAs {
   if (!isOpenTo(end) || drop.openedAt !== undefined) return {};
   // Whoever was told that it does not open is told that it has.
-  if (lateOn) return { tells: 'missed', sharing: `open late on ${lateOn}` };
+  if (lateOn) return { tells: 'missed', sharing: `open late on ${momentAtSite(drop, lateOn)}` };
   return { tells: 'live' };
 }
 
